@@ -1,0 +1,38 @@
+"""The command `unterbau` and its subcommands."""
+
+import sys
+
+import click
+
+from unterbau import __version__
+from unterbau.cli.answers import answers
+from unterbau.cli.frame import frame
+from unterbau.cli.section import section
+from unterbau.errors import UnterbauError
+
+
+@click.group()
+@click.version_option(__version__, prog_name="unterbau")
+def unterbau() -> None:
+    """See which part of a home-built machine will flex, before buying it."""
+
+
+for _command in (frame, section, answers):
+    unterbau.add_command(_command)
+
+
+def run(arguments: list[str]) -> int:
+    """Run a subcommand and return the exit status: 0 done, 2 refused."""
+    try:
+        unterbau.main(arguments, prog_name="unterbau", standalone_mode=False)
+    except UnterbauError as error:
+        sys.stderr.write(f"unterbau: {error}\n")
+        return 2
+    except click.ClickException as error:
+        error.show()
+        return error.exit_code
+    except click.exceptions.Exit as stop:
+        return stop.exit_code
+    except click.Abort:
+        return 130
+    return 0

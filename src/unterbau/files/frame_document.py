@@ -1,0 +1,118 @@
+"""The analysis model as it stands in a `*.frame.json` file, version 1. SI units."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+FORMAT = "unterbau-frame"
+VERSION = 1
+STRICT = {"strict": True, "extra": "forbid", "allow_inf_nan": False}
+
+Vector = tuple[float, float, float]
+Stiffness = tuple[float | None, float | None, float | None, float | None, float | None, float | None]
+Flags = tuple[bool, bool, bool, bool, bool, bool]
+ZERO: Vector = (0.0, 0.0, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    id: str
+    E: float
+    G: float
+    rho: float
+    zeta: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    id: str
+    A: float
+    Iy: float
+    Iz: float
+    J: float
+    Asy: float = 0.0
+    Asz: float = 0.0
+    Iyz: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Node:
+    id: str
+    xyz: Vector
+
+
+@dataclass(frozen=True, slots=True)
+class Beam:
+    id: str
+    i: str
+    j: str
+    material: str
+    section: str
+    up: Vector = (0.0, 0.0, 1.0)
+    offset_i: Vector = ZERO
+    offset_j: Vector = ZERO
+    group: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Spring:
+    id: str
+    i: str
+    k: Stiffness
+    j: str | None = None
+    x: Vector = (1.0, 0.0, 0.0)
+    up: Vector = (0.0, 0.0, 1.0)
+    zeta: float = 0.0
+    group: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Mass:
+    id: str
+    node: str
+    m: float
+    inertia: Vector = ZERO
+    offset: Vector = ZERO
+
+
+@dataclass(frozen=True, slots=True)
+class Support:
+    node: str
+    fixed: Flags
+
+
+@dataclass(frozen=True, slots=True)
+class NodeLoad:
+    node: str
+    force: Vector = ZERO
+    moment: Vector = ZERO
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    id: str
+    forces: tuple[NodeLoad, ...] = ()
+    gravity: Vector = ZERO
+
+
+@dataclass(frozen=True, slots=True)
+class FrameDocument:
+    """A whole file."""
+
+    __pydantic_config__ = STRICT
+
+    format: Literal["unterbau-frame"]
+    version: int
+    materials: tuple[Material, ...]
+    sections: tuple[Section, ...]
+    nodes: tuple[Node, ...]
+    beams: tuple[Beam, ...]
+    supports: tuple[Support, ...]
+    springs: tuple[Spring, ...] = ()
+    masses: tuple[Mass, ...] = ()
+    cases: tuple[Case, ...] = ()
+    modes: int = 0
+
+
+for _part in (Material, Section, Node, Beam, Spring, Mass, Support, NodeLoad, Case):
+    _part.__pydantic_config__ = STRICT  # type: ignore[attr-defined]
+

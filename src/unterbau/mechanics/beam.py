@@ -1,0 +1,179 @@
+"""Timoshenko beam elements by the flexibility form, all beams at once.
+
+A beam is seen as a cantilever from end i: the six forces at end j give the movement of
+end j, a 6×6 matrix F of closed forms. With G the movement of end j relative to the rigid
+movement of end i, K = Gᵀ F⁻¹ G. Derivation in docs/theory/beam.md; Przemieniecki, Theory
+of Matrix Structural Analysis, ch. 5, has the same matrices for principal axes.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.mechanics.arrays import FloatArray, axes_from, cross_matrices
+from unterbau.mechanics.frame import Beams
+
+GAUSS_POINTS, GAUSS_WEIGHTS = np.polynomial.legendre.leggauss(4)
+
+
+@dataclass(frozen=True, slots=True)
+class BeamElements:
+    """What every beam needs again and again; shapes start with (n,)."""
+
+    length: FloatArray
+    axes: FloatArray
+    """Rows are local x, y, z, shape (n, 3, 3)."""
+    span: FloatArray
+    """From end i to end j, global axes, shape (n, 3)."""
+    G: FloatArray
+    """Nodal movements (global) to the relative movement of end j (local), shape (n, 6, 12)."""
+    F: FloatArray
+    """Flexibility of end j, shape (n, 6, 6)."""
+    S: FloatArray
+    """F⁻¹, shape (n, 6, 6)."""
+
+
+def build(nodes: FloatArray, beams: Beams) -> BeamElements:
+    """Return the element matrices of all beams."""
+    start = nodes[beams.i] + beams.offset_i
+    span = nodes[beams.j] + beams.offset_j - start
+    length = np.linalg.norm(span, axis=1)
+    axes = axes_from(span, beams.up)
+    F = flexibility(beams, length, length)
+    G = relative_movement(axes, beams.offset_i + span, beams.offset_j)
+    return BeamElements(length, axes, span, G, F, np.linalg.inv(F))
+
+
+def relative_movement(axes: FloatArray, arm_i: FloatArray, arm_j: FloatArray) -> FloatArray:
+    """Return the matrix from (u_i θ_i u_j θ_j) to local (u_j + θ_j × arm_j) − (u_i + θ_i × arm_i)."""
+    n = len(axes)
+    G = np.zeros((n, 6, 12))
+    G[:, :3, 0:3] = -axes
+    G[:, :3, 3:6] = axes @ cross_matrices(arm_i)
+    G[:, :3, 6:9] = axes
+    G[:, :3, 9:12] = -axes @ cross_matrices(arm_j)
+    G[:, 3:, 3:6] = -axes
+    G[:, 3:, 9:12] = axes
+    return G
+
+
+def bending_flexibility(beams: Beams) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Return curvature per moment: κy per My, κz per Mz, κy per Mz (= κz per My), 1/(N·m²)."""
+    det = beams.E * (beams.Iy * beams.Iz - beams.Iyz**2)
+    return beams.Iz / det, beams.Iy / det, beams.Iyz / det
+
+
+def shear_flexibility(beams: Beams) -> tuple[FloatArray, FloatArray]:
+    """Return shear angle per shear force along y and z, 1/N; 0 where no shear area is given."""
+    with np.errstate(divide="ignore"):
+        y = np.where(beams.Asy > 0.0, 1.0 / (beams.G * beams.Asy), 0.0)
+        z = np.where(beams.Asz > 0.0, 1.0 / (beams.G * beams.Asz), 0.0)
+    return y, z
+
+
+def flexibility(beams: Beams, length: FloatArray, x: FloatArray) -> FloatArray:
+    """Return the movement at x (local) by forces N Vy Vz T My Mz at end j, end i held, (n, 6, 6)."""
+    yy, zz, yz = bending_flexibility(beams)
+    sy, sz = shear_flexibility(beams)
+    one = x * x / 2
+    turn = length * x - one
+    move = length * one - x**3 / 6
+    F = np.zeros((len(beams), 6, 6))
+    F[:, 0, 0] = x / (beams.E * beams.A)
+    F[:, 3, 3] = x / (beams.G * beams.J)
+    F[:, 1, 1], F[:, 1, 2], F[:, 1, 4], F[:, 1, 5] = zz * move + sy * x, -yz * move, yz * one, zz * one
+    F[:, 2, 1], F[:, 2, 2], F[:, 2, 4], F[:, 2, 5] = -yz * move, yy * move + sz * x, -yy * one, -yz * one
+    F[:, 4, 1], F[:, 4, 2], F[:, 4, 4], F[:, 4, 5] = yz * turn, -yy * turn, yy * x, yz * x
+    F[:, 5, 1], F[:, 5, 2], F[:, 5, 4], F[:, 5, 5] = zz * turn, -yz * turn, yz * x, zz * x
+    return F
+
+
+def stiffness(elements: BeamElements) -> FloatArray:
+    """Return stiffness matrices in global axes at the nodes, shape (n, 12, 12)."""
+    return np.asarray(elements.G.transpose(0, 2, 1) @ (elements.S @ elements.G))
+
+
+def consistent_mass(beams: Beams, elements: BeamElements) -> FloatArray:
+    """Return consistent mass matrices with rotary inertia, shape (n, 12, 12).
+
+    The movement inside the beam is that of the static solution between its ends, so the
+    quadrature of four points is exact (the integrand has degree six).
+    """
+    n, L = len(beams), elements.length
+    M = np.zeros((n, 12, 12))
+    force = elements.S @ elements.G
+    density = np.zeros((n, 6, 6))
+    for d in range(3):
+        density[:, d, d] = beams.rho * beams.A
+    density[:, 3, 3] = beams.rho * (beams.Iy + beams.Iz)
+    density[:, 4, 4], density[:, 5, 5] = beams.rho * beams.Iy, beams.rho * beams.Iz
+    density[:, 4, 5] = density[:, 5, 4] = -beams.rho * beams.Iyz
+    nothing = np.zeros((n, 3))
+    for point, weight in zip(GAUSS_POINTS, GAUSS_WEIGHTS, strict=True):
+        xi = (1 + point) / 2
+        rigid = -relative_movement(elements.axes, beams.offset_i + elements.span * xi, nothing)
+        rigid[:, :, 6:] = 0.0
+        N = rigid + flexibility(beams, L, L * xi) @ force
+        M += (weight / 2 * L)[:, None, None] * (N.transpose(0, 2, 1) @ (density @ N))
+    return M
+
+
+def gravity_release(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:
+    """Return the movement of the free end j under the beam's own weight, end i held, (n, 6)."""
+    load = elements.axes @ gravity * (beams.rho * beams.A)[:, None]
+    wx, wy, wz = load.T
+    L = elements.length
+    yy, zz, yz = bending_flexibility(beams)
+    sy, sz = shear_flexibility(beams)
+    d = np.zeros((len(beams), 6))
+    d[:, 0] = wx * L**2 / (2 * beams.E * beams.A)
+    d[:, 1] = (zz * wy - yz * wz) * L**4 / 8 + sy * wy * L**2 / 2
+    d[:, 2] = (yy * wz - yz * wy) * L**4 / 8 + sz * wz * L**2 / 2
+    d[:, 4] = (yz * wy - yy * wz) * L**3 / 6
+    d[:, 5] = (zz * wy - yz * wz) * L**3 / 6
+    return d
+
+
+def gravity_loads(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:
+    """Return the nodal loads equivalent to the beams' own weight, global axes, (n, 12)."""
+    end_j = elements.S @ gravity_release(beams, elements, gravity)[:, :, None]
+    load = (elements.G.transpose(0, 2, 1) @ end_j)[:, :, 0]
+    weight = (beams.rho * beams.A * elements.length)[:, None] * gravity
+    load[:, :3] += weight
+    load[:, 3:6] += np.cross(beams.offset_i + elements.span / 2, weight)
+    return load
+
+
+def end_forces(beams: Beams, elements: BeamElements, movement: FloatArray, gravity: FloatArray) -> FloatArray:
+    """Return what the nodes do to the beams' ends, local axes, shape (n, 2, 6): ends i and j.
+
+    Args:
+        beams: The beams.
+        elements: Their matrices.
+        movement: Nodal movements, shape (n, 12).
+        gravity: Acceleration of free fall, m/s².
+    """
+    relative = (elements.G @ movement[:, :, None])[:, :, 0]
+    relative -= gravity_release(beams, elements, gravity)
+    q = (elements.S @ relative[:, :, None])[:, :, 0]
+    weight = elements.axes @ gravity * (beams.rho * beams.A * elements.length)[:, None]
+    L = elements.length
+    first = -q
+    first[:, 4] += L * q[:, 2]
+    first[:, 5] -= L * q[:, 1]
+    first[:, :3] -= weight
+    first[:, 4] += L / 2 * weight[:, 2]
+    first[:, 5] -= L / 2 * weight[:, 1]
+    return np.stack([first, q], axis=1)
+
+
+def energies(beams: Beams, elements: BeamElements, movement: FloatArray) -> FloatArray:
+    """Return strain energy by cause: axial, shear, torsion, bending, J, shape (n, 4)."""
+    q = (elements.S @ (elements.G @ movement[:, :, None]))[:, :, 0]
+    total = 0.5 * np.sum(q * (elements.F @ q[:, :, None])[:, :, 0], axis=1)
+    sy, sz = shear_flexibility(beams)
+    L = elements.length
+    axial = 0.5 * q[:, 0] ** 2 * elements.F[:, 0, 0]
+    torsion = 0.5 * q[:, 3] ** 2 * elements.F[:, 3, 3]
+    shear = 0.5 * L * (sy * q[:, 1] ** 2 + sz * q[:, 2] ** 2)
+    return np.stack([axial, shear, torsion, total - axial - shear - torsion], axis=1)

@@ -1,0 +1,158 @@
+"""Natural modes by a block Krylov space on the factor of the static solution."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from unterbau.mechanics import assembly, beam, lapack, rigid_body, spring
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.assembly import System
+from unterbau.mechanics.frame import Frame
+from unterbau.mechanics.mechanism import require_stable
+from unterbau.mechanics.seats import split
+
+BLOCK = 4
+CONVERGED = 1e-9  # of the residual; the error of a frequency is its square
+SETTLED = 2e-3
+
+
+@dataclass(frozen=True, slots=True)
+class Modes:
+    """Natural modes, lowest first."""
+
+    frequency: FloatArray
+    """Undamped natural frequencies, Hz, shape (n_modes,)."""
+    zeta: FloatArray
+    """Damping ratios by strain energy, shape (n_modes,)."""
+    shape: FloatArray
+    """Mass-normalised, shape (n_modes, n_nodes of the split frame, 6): ux uy uz in kg^-½,
+    rx ry rz in kg^-½·m⁻¹, global axes."""
+
+
+def solve_modes(system: System, count: int) -> Modes:
+    """Return the lowest `count` modes, fewer where the masses allow no more."""
+    band = mass_band(system)
+    n = len(system.numbering.order)
+    eigenvalues, free = _dominant(system, band, min(count, n))
+    u = assembly.expand(system, free).T.reshape(len(eigenvalues), -1, 6)
+    frequency = 1 / (2 * np.pi * np.sqrt(eigenvalues))
+    return Modes(np.asarray(frequency), _damping(system, u), u)
+
+
+def settled_modes(frame: Frame, count: int) -> Modes:
+    """Return modes on beams subdivided until the highest moves less than 0.2 %.
+
+    Shapes are those of the frame as given.
+    """
+    system = assembly.assemble(frame)
+    require_stable(system)
+    modes = solve_modes(system, count)
+    n = len(frame.nodes)
+    before, fine = modes, split(frame).frame
+    for _ in range(3):
+        if not len(before.frequency) or not len(frame.beams):
+            break
+        fine = halve(fine)
+        after = solve_modes(assembly.assemble(fine), count)
+        same = len(after.frequency) == len(before.frequency)
+        change = abs(after.frequency[-1] / before.frequency[-1] - 1) if same else 1.0
+        before = after
+        if change < SETTLED / 3:
+            break
+    return replace(before, shape=before.shape[:, :n])
+
+
+def halve(frame: Frame) -> Frame:
+    """Return a frame without seats with every beam in two; new nodes come last."""
+    n, nb = len(frame.nodes), len(frame.beams)
+    beams = frame.beams
+    start, end = frame.nodes[beams.i] + beams.offset_i, frame.nodes[beams.j] + beams.offset_j
+    middle = n + np.arange(nb)
+    zero = np.zeros((nb, 3))
+    rows = np.concatenate([np.arange(nb), np.arange(nb)])
+    both = replace(
+        beams.take(rows),
+        i=np.concatenate([beams.i, middle]),
+        j=np.concatenate([middle, beams.j]),
+        offset_i=np.vstack([beams.offset_i, zero]),
+        offset_j=np.vstack([zero, beams.offset_j]),
+    )
+    return replace(
+        frame,
+        nodes=np.vstack([frame.nodes, (start + end) / 2]),
+        beams=both,
+        fixed=np.vstack([frame.fixed, np.zeros((nb, 6), dtype=bool)]),
+        node_names=(*frame.node_names, *(f"middle of {b}" for b in range(nb))),
+    )
+
+
+def mass_band(system: System) -> FloatArray:
+    """Return the mass matrix of the free freedoms, lower band."""
+    elements = system.elements
+    Mb = beam.consistent_mass(elements.frame.beams, elements.beams)
+    masses = elements.frame.masses
+    dofs = 6 * masses.node[:, None] + np.arange(6)
+    batches = [*assembly.beam_mass_batches(elements, Mb), (dofs, rigid_body.mass_matrices(masses))]
+    values = np.concatenate([m.ravel() for _, m in assembly.resolve(batches, elements.links)])
+    return assembly.fill_band(system.mass_target, values, system.numbering)
+
+
+def _dominant(system: System, M: FloatArray, count: int) -> tuple[FloatArray, FloatArray]:
+    """Return the largest eigenvalues of K⁻¹M, descending, and M-normalised vectors (n, count)."""
+    n = M.shape[1]
+    basis, images, products = np.zeros((n, 0)), np.zeros((n, 0)), np.zeros((n, 0))
+    start = np.random.default_rng(7).standard_normal((n, min(BLOCK, n)))
+    block = system.factor.solve(lapack.band_multiply(M, start))
+    values, mix = np.zeros(0), np.zeros((0, 0))
+    while block.shape[1]:
+        block = _orthonormal(block, basis, products, M)
+        product = lapack.band_multiply(M, block)
+        image = system.factor.solve(product) if block.shape[1] else product
+        basis, products = np.hstack([basis, block]), np.hstack([products, product])
+        images = np.hstack([images, image])
+        if block.shape[1] and basis.shape[1] < min(n, count + BLOCK):
+            block = image
+            continue
+        T = products.T @ images
+        values, mix = np.linalg.eigh((T + T.T) / 2)
+        values, mix = values[::-1][:count], mix[:, ::-1][:, :count]
+        residual = images @ mix - basis @ (mix * values)
+        size = np.sqrt(np.maximum(np.sum(residual * lapack.band_multiply(M, residual), axis=0), 0.0))
+        if basis.shape[1] >= n or np.all(size < CONVERGED * values):
+            break
+        block = image
+    kept = values > 0.0
+    return values[kept], basis @ mix[:, kept]
+
+
+def _orthonormal(block: FloatArray, basis: FloatArray, products: FloatArray, M: FloatArray) -> FloatArray:
+    """Return the block orthonormal in M and to the basis; directions without news are dropped."""
+    first = np.sum(block * lapack.band_multiply(M, block), axis=0)
+    block = block[:, first > 0.0] / np.sqrt(first[first > 0.0])
+    for _ in range(2):
+        block = block - basis @ (products.T @ block)
+    gram = block.T @ lapack.band_multiply(M, block)
+    size, turn = np.linalg.eigh((gram + gram.T) / 2)
+    news = size > 1e-20
+    block = block @ (turn[:, news] / np.sqrt(size[news]))
+    block = block - basis @ (products.T @ block)
+    gram = block.T @ lapack.band_multiply(M, block)
+    size, turn = np.linalg.eigh((gram + gram.T) / 2)
+    news = size > 1e-6
+    return np.asarray(block @ (turn[:, news] / np.sqrt(size[news])))
+
+
+def _damping(system: System, u: FloatArray) -> FloatArray:
+    elements = system.elements
+    frame = elements.frame
+    result = np.zeros(len(u))
+    for mode, shape in enumerate(u):
+        pairs = assembly.pair_movements(shape, frame.beams.i, frame.beams.j)
+        of_beams = beam.energies(frame.beams, elements.beams, pairs).sum(axis=1)
+        pairs = assembly.pair_movements(shape, frame.springs.i, frame.springs.j)
+        of_springs = spring.energies(elements.springs, pairs)
+        total = of_beams.sum() + of_springs.sum()
+        lost = frame.beams.zeta @ of_beams + frame.springs.zeta @ of_springs
+        result[mode] = lost / total if total > 0 else 0.0
+    return result
+

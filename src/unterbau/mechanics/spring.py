@@ -1,0 +1,43 @@
+"""Six-way springs: stretch u_i − (u_j + θ_j × (x_i − x_j)) and θ_i − θ_j in the spring's axes."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.mechanics.arrays import BoolArray, FloatArray, axes_from
+from unterbau.mechanics.beam import relative_movement
+from unterbau.mechanics.frame import Springs
+
+
+@dataclass(frozen=True, slots=True)
+class SpringElements:
+    """What every spring needs again and again; shapes start with (n,)."""
+
+    G: FloatArray
+    """Nodal movements (u_i θ_i u_j θ_j) to stretch in own axes, shape (n, 6, 12)."""
+    k: FloatArray
+    """Finite stiffnesses, 0 in rigid directions, shape (n, 6)."""
+    rigid: BoolArray
+    """Directions that are rigid connections, shape (n, 6)."""
+
+
+def build(nodes: FloatArray, springs: Springs) -> SpringElements:
+    """Return the element matrices of all springs; ground has zero columns."""
+    axes = axes_from(springs.x, springs.up)
+    grounded = springs.j < 0
+    arm = np.where(grounded[:, None], 0.0, nodes[springs.i] - nodes[springs.j])
+    G = -relative_movement(axes, np.zeros_like(arm), arm)
+    G[grounded, :, 6:] = 0.0
+    rigid = np.isinf(springs.k)
+    return SpringElements(G, np.where(rigid, 0.0, springs.k), rigid)
+
+
+def stiffness(elements: SpringElements) -> FloatArray:
+    """Return stiffness matrices in global axes, shape (n, 12, 12)."""
+    return np.asarray(elements.G.transpose(0, 2, 1) @ (elements.k[:, :, None] * elements.G))
+
+
+def energies(elements: SpringElements, movement: FloatArray) -> FloatArray:
+    """Return the strain energy of each spring for nodal movements (n, 12), J, shape (n,)."""
+    stretch = (elements.G @ movement[:, :, None])[:, :, 0]
+    return np.asarray(0.5 * np.sum(elements.k * stretch**2, axis=1))

@@ -1,0 +1,135 @@
+"""Static answers: movements, reactions, end forces, energies."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.mechanics import assembly, beam, rigid_body, spring
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.assembly import System
+from unterbau.mechanics.frame import Frame, Loads
+from unterbau.mechanics.mechanism import require_stable
+
+CAUSES = ("axial", "shear", "torsion", "bending", "joint")
+
+
+@dataclass(frozen=True, slots=True)
+class Statics:
+    """Movements of one frame under several load cases."""
+
+    system: System
+    loads: Loads
+    u: FloatArray
+    """Movements, m and rad, shape (n_cases, n_nodes of the split frame, 6)."""
+
+
+def solve_statics(frame: Frame, loads: Loads) -> Statics:
+    """Return the movements of a frame under its load cases.
+
+    Raises:
+        MechanismError: The frame, or a part of it, can move freely.
+        ConditionError: Stiffnesses lie too far apart to be solved together.
+    """
+    system = assembly.assemble(frame)
+    require_stable(system)
+    return solve_with(system, loads)
+
+
+def solve_with(system: System, loads: Loads) -> Statics:
+    """Return the movements under load cases for a system already factored."""
+    f = nodal_loads(system, loads)
+    u = assembly.solve(system, f.reshape(len(f), -1).T).T
+    return Statics(system, loads, u.reshape(f.shape))
+
+
+def nodal_loads(system: System, loads: Loads) -> FloatArray:
+    """Return all loads as forces at the nodes of the split frame, (n_cases, n_nodes, 6)."""
+    frame, n = system.elements.frame, system.elements.split.n_nodes
+    f = np.zeros((len(loads.gravity), len(frame.nodes), 6))
+    f[:, :n] = loads.forces
+    for case in np.flatnonzero(loads.gravity.any(axis=1)):
+        g = loads.gravity[case]
+        weight = beam.gravity_loads(frame.beams, system.elements.beams, g)
+        np.add.at(f[case], frame.beams.i, weight[:, :6])
+        np.add.at(f[case], frame.beams.j, weight[:, 6:])
+        np.add.at(f[case], frame.masses.node, rigid_body.gravity_loads(frame.masses, g))
+    return f
+
+
+def beam_end_forces(statics: Statics, case: int) -> FloatArray:
+    """Return what the nodes do to the ends of the split frame's beams, local, (n, 2, 6)."""
+    elements = statics.system.elements
+    beams = elements.frame.beams
+    movement = assembly.pair_movements(statics.u[case], beams.i, beams.j)
+    return beam.end_forces(beams, elements.beams, movement, statics.loads.gravity[case])
+
+
+def reactions(statics: Statics) -> FloatArray:
+    """Return support forces on the structure at the nodes, global, (n_cases, n_nodes, 6).
+
+    Where several supports hold one rigid set, the least-norm share is given to each.
+    """
+    system = statics.system
+    elements = system.elements
+    frame, n = elements.frame, elements.split.n_nodes
+    residual = -nodal_loads(system, statics.loads)
+    for case in range(len(residual)):
+        for set_, forces in (
+            (frame.beams, _beam_forces(statics, case)),
+            (frame.springs, _spring_forces(statics, case)),
+        ):
+            np.add.at(residual[case], set_.i, forces[:, :6])
+            held = set_.j >= 0
+            np.add.at(residual[case], set_.j[held], forces[held, 6:])
+    result = np.where(frame.fixed[None, :n], residual[:, :n], 0.0)
+    flat, flat_residual = result.reshape(len(result), -1), residual.reshape(len(residual), -1)
+    for one in elements.links.sets:
+        share = np.linalg.lstsq(one.rows.T, flat_residual[:, one.dofs].T, rcond=None)[0]
+        supports = one.rows[: one.n_support].argmax(axis=1)
+        flat[:, one.dofs[supports]] = share[: one.n_support].T
+    return np.asarray(flat.reshape(result.shape))
+
+
+def energies(statics: Statics) -> FloatArray:
+    """Return strain energy from the nodal movements by group and cause, J.
+
+    Shape (n_cases, n_groups, 5), causes in the order of `CAUSES`. The energy of a host
+    beam's pieces counts to the host's group, that of its blocks to theirs.
+    """
+    elements = statics.system.elements
+    frame = elements.frame
+    result = np.zeros((len(statics.u), len(frame.groups), 5))
+    for case, u in enumerate(statics.u):
+        of_beams = beam.energies(
+            frame.beams, elements.beams, assembly.pair_movements(u, frame.beams.i, frame.beams.j)
+        )
+        np.add.at(result[case, :, :4], frame.beams.group, of_beams)
+        movement = assembly.pair_movements(u, frame.springs.i, frame.springs.j)
+        np.add.at(result[case, :, 4], frame.springs.group, spring.energies(elements.springs, movement))
+    return result
+
+
+def _beam_forces(statics: Statics, case: int) -> FloatArray:
+    elements = statics.system.elements
+    movement = assembly.pair_movements(statics.u[case], elements.frame.beams.i, elements.frame.beams.j)
+    G, S = elements.beams.G, elements.beams.S
+    return np.asarray((G.transpose(0, 2, 1) @ (S @ (G @ movement[:, :, None])))[:, :, 0])
+
+
+def _spring_forces(statics: Statics, case: int) -> FloatArray:
+    elements = statics.system.elements
+    springs = elements.frame.springs
+    movement = assembly.pair_movements(statics.u[case], springs.i, springs.j)
+    G, k = elements.springs.G, elements.springs.k
+    return np.asarray((G.transpose(0, 2, 1) @ (k[:, :, None] * (G @ movement[:, :, None])))[:, :, 0])
+
+
+def total_mass(frame: Frame) -> tuple[float, FloatArray]:
+    """Return the mass, kg, and the centre of mass, m, of beams and bodies."""
+    start = frame.nodes[frame.beams.i] + frame.beams.offset_i
+    end = frame.nodes[frame.beams.j] + frame.beams.offset_j
+    of_beams = frame.beams.rho * frame.beams.A * np.linalg.norm(end - start, axis=1)
+    places = np.vstack([(start + end) / 2, frame.nodes[frame.masses.node] + frame.masses.offset])
+    m = np.concatenate([of_beams, frame.masses.m])
+    total = float(m.sum())
+    return total, np.asarray(m @ places / total if total else np.zeros(3))
