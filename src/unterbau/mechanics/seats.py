@@ -14,6 +14,8 @@ import numpy as np
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Beams, Frame, Springs, no_seats
 
+SAME_STATION = 1e-9
+
 
 @dataclass(frozen=True, slots=True)
 class Host:
@@ -50,32 +52,50 @@ def split(frame: Frame) -> SplitFrame:
         every = np.arange(nb)
         return SplitFrame(frame, (), n, every, np.arange(ns), every)
     order = np.lexsort((seats.station, seats.beam))
-    cut = _points(frame, order)
+    point_of, firsts = _merge(frame, order)
+    cut = _points(frame, order[firsts])
     by_host: dict[int, list[int]] = {}
-    for point, seat in enumerate(order):
-        by_host.setdefault(int(seats.beam[seat]), []).append(point)
+    for row, seat in enumerate(order):
+        by_host.setdefault(int(seats.beam[seat]), []).append(row)
     plain = np.setdiff1d(np.arange(nb), list(by_host))
     parent, ends, hosts, next_beam = list(plain), [], [], len(plain)
-    for host, points in by_host.items():
+    for host, rows_of_host in by_host.items():
+        points = list(dict.fromkeys(int(point_of[row]) for row in rows_of_host))
         chain = [int(frame.beams.i[host]), *(n + p for p in points), int(frame.beams.j[host])]
         pieces = range(next_beam, next_beam + len(chain) - 1)
         parent += [host] * len(pieces)
         ends += list(zip(chain, chain[1:], strict=False))
-        carried = [int(seats.node[order[p]]) for p in points]
+        carried = [int(seats.node[order[row]]) for row in rows_of_host]
         retained = tuple(dict.fromkeys([chain[0], chain[-1], *carried]))
-        hosts.append(Host(retained, tuple(chain[1:-1]), tuple(pieces), tuple(ns + p for p in points)))
+        hosts.append(Host(retained, tuple(chain[1:-1]), tuple(pieces), tuple(ns + row for row in rows_of_host)))
         next_beam += len(pieces)
     rows = np.array(parent, dtype=np.intp)
     split_frame = replace(
         frame,
         nodes=np.vstack([frame.nodes, cut]),
         beams=_pieces(frame.beams.take(rows), len(plain), np.array(ends, dtype=np.intp), n),
-        springs=_seat_springs(frame, order),
+        springs=_seat_springs(frame, order, n + point_of),
         seats=no_seats(),
         fixed=np.vstack([frame.fixed, np.zeros((len(cut), 6), dtype=bool)]),
         node_names=(*frame.node_names, *(f"seat {p + 1}" for p in range(len(cut)))),
     )
     return SplitFrame(split_frame, tuple(hosts), n, np.arange(len(plain)), np.arange(ns), rows)
+
+
+def _merge(frame: Frame, order: IntArray) -> tuple[IntArray, list[int]]:
+    """Return for each seat in order its point, and the first seat of each point.
+
+    Blocks side by side on parallel rails of one member share a point of its axis.
+    """
+    seats = frame.seats
+    point_of, firsts = np.zeros(len(order), dtype=np.intp), [0]
+    for row in range(1, len(order)):
+        here, first = order[row], order[firsts[-1]]
+        near = abs(seats.station[here] - seats.station[first]) < SAME_STATION
+        if seats.beam[here] != seats.beam[first] or not near:
+            firsts.append(row)
+        point_of[row] = len(firsts) - 1
+    return point_of, firsts
 
 
 def _points(frame: Frame, order: IntArray) -> FloatArray:
@@ -93,10 +113,10 @@ def _pieces(beams: Beams, n_plain: int, ends: IntArray, n_nodes: int) -> Beams:
     return replace(beams, i=i, j=j, offset_i=offset_i, offset_j=offset_j)
 
 
-def _seat_springs(frame: Frame, order: IntArray) -> Springs:
-    seats, n = frame.seats, len(frame.nodes)
+def _seat_springs(frame: Frame, order: IntArray, points: IntArray) -> Springs:
+    seats = frame.seats
     added = Springs(
-        seats.node[order], n + np.arange(len(order)), seats.x[order], seats.up[order],
+        seats.node[order], points, seats.x[order], seats.up[order],
         seats.k[order], seats.zeta[order], seats.group[order],
     )  # fmt: skip
     return Springs(

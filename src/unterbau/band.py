@@ -1,0 +1,30 @@
+"""A prediction or a value with its spread."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+Level = Literal["low", "likely", "high"]
+LEVELS: tuple[Level, ...] = ("low", "likely", "high")
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """Low, likely and high; low means soft joints, not always the smaller number."""
+
+    low: float
+    likely: float
+    high: float
+
+    def at(self, level: Level) -> float:
+        """Return the value at a level."""
+        value: float = getattr(self, level)
+        return value
+
+    def map(self, change: Callable[[float], float]) -> "Band":
+        """Return the band with a function applied to each value."""
+        return Band(change(self.low), change(self.likely), change(self.high))
+
+    def scaled(self, factor: float) -> "Band":
+        """Return the band times a factor."""
+        return Band(self.low * factor, self.likely * factor, self.high * factor)

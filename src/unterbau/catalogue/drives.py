@@ -1,0 +1,71 @@
+"""Drives as axial springs: screw, nut and bearing in series, or a belt."""
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+
+from unterbau.band import Band, Level
+from unterbau.catalogue.tables import table
+from unterbau.errors import InputError
+
+
+@dataclass(frozen=True, slots=True)
+class DriveKind:
+    """A drive. SI units."""
+
+    id: str
+    label: str
+    EA: Band
+    """Of screw core or belt, N."""
+    nut: Band | None
+    bearing: Band | None
+    mass_per_metre: float
+    motor_mass: float
+    zeta: float
+    source: str
+
+    def stiffness(self, level: Level, distance: float, length: float) -> float:
+        """Return the axial stiffness with the nut at a distance from the fixed bearing, N/m.
+
+        Args:
+            level: Low, likely or high.
+            distance: From the fixed bearing (screw, other end floating) or pulley (belt) to the nut, m.
+            length: Of the whole screw or belt path, m.
+        """
+        near = max(distance, 0.01)
+        EA = self.EA.at(level)
+        if self.nut is None or self.bearing is None:
+            return EA * (1 / near + 1 / max(2 * length - near, 0.01))
+        return 1 / (near / EA + 1 / self.nut.at(level) + 1 / self.bearing.at(level))
+
+
+@lru_cache(maxsize=1)
+def drives() -> dict[str, DriveKind]:
+    """Return all drives by id."""
+    data = table("drives")
+    result = {}
+    for row in data["screws"]:
+        EA = row["E_GPa"] * 1e9 * math.pi * (row["root_mm"] / 1e3) ** 2 / 4
+        nut, bearing = (Band(*row[name]).scaled(1e6) for name in ("nut", "bearing"))
+        result[row["id"]] = DriveKind(
+            row["id"], row["label"], Band(EA, EA, EA), nut, bearing, row["kg_m"], row["motor_kg"],
+            data["zeta"], row["source"],
+        )  # fmt: skip
+    for row in data["belts"]:
+        result[row["id"]] = DriveKind(
+            row["id"], row["label"], Band(*row["EA_kN"]).scaled(1e3), None, None, row["kg_m"],
+            row["motor_kg"], data["zeta"], row["source"],
+        )  # fmt: skip
+    return result
+
+
+def drive(name: str) -> DriveKind:
+    """Return a drive.
+
+    Raises:
+        InputError: There is no such drive.
+    """
+    found = drives().get(name)
+    if found is None:
+        raise InputError("drive", f'there is no drive "{name}"; known are {", ".join(drives())}')
+    return found

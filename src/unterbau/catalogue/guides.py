@@ -1,0 +1,78 @@
+"""Profiled rail guides: stiffness of an installed block, sizes, masses."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+from unterbau.band import Band, Level
+from unterbau.catalogue.joints import Six
+from unterbau.catalogue.tables import table
+from unterbau.errors import InputError
+
+Preload = Literal["light", "medium"]
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """A guide block and its rail. SI units."""
+
+    id: str
+    label: str
+    light: Band
+    """Stiffness across the rail when installed, light preload, N/m."""
+    medium: Band
+    pitch: Band
+    """Stiffness against pitching and yawing when installed, N·m/rad."""
+    height: float
+    """From the rail's seat to the block's top."""
+    length: float
+    width: float
+    rail_width: float
+    block_mass: float
+    rail_mass: float
+    """kg/m."""
+    zeta: float
+    source: str
+
+    def springs(self, level: Level, preload: Preload) -> Six:
+        """Return stiffness along the rail (free), sideways, off the rail; roll, pitch, yaw.
+
+        Four rows of balls at 45° are as stiff sideways as off the rail; roll comes from the
+        rows' distance, taken as the rail's width.
+        """
+        k = (self.light if preload == "light" else self.medium).at(level)
+        pitch = self.pitch.at(level)
+        return (0.0, k, k, k * (self.rail_width / 2) ** 2, pitch, pitch)
+
+
+@lru_cache(maxsize=1)
+def blocks() -> dict[str, Block]:
+    """Return all block sizes by id, smallest first."""
+    data = table("guides")
+    installed = Band(*data["installed"])
+    result = {}
+    for row in data["blocks"]:
+        bands = [_installed(row[name], installed, unit) for name, unit in (("light", 1e6), ("medium", 1e6), ("pitch", 1e3))]
+        sizes = [row[f"{name}_mm"] / 1e3 for name in ("height", "length", "width", "rail")]
+        result[row["id"]] = Block(
+            row["id"], row["label"], *bands, *sizes, row["block_kg"], row["rail_kg_m"], data["zeta"],
+            f"{row['source']}; {data['installed_source']}",
+        )  # fmt: skip
+    return result
+
+
+def _installed(values: list[float], installed: Band, unit: float) -> Band:
+    low, high = values
+    return Band(low * installed.low, (low + high) / 2 * installed.likely, high * installed.high).scaled(unit)
+
+
+def block(name: str) -> Block:
+    """Return a block size.
+
+    Raises:
+        InputError: There is no such size.
+    """
+    found = blocks().get(name)
+    if found is None:
+        raise InputError("guide", f'there is no guide "{name}"; known are {", ".join(blocks())}')
+    return found

@@ -1,0 +1,81 @@
+"""Answers as plain data and as text for a terminal."""
+
+import dataclasses
+import json
+from typing import Any
+
+from unterbau.band import Band
+from unterbau.machine.machine import links
+from unterbau.mechanics.statics import CAUSES
+from unterbau.project.project import Candidate
+from unterbau.studies.answers import CORNERS, Answers
+
+AXES = ("x", "y", "z")
+
+
+def answers_data(candidate: Candidate, answers: Answers) -> dict[str, Any]:
+    """Return answers as JSON data: SI units, each prediction as low, likely, high."""
+    likely = answers.likely
+    labels = {link.key: link.label for link in links(candidate.machine)}
+    path = {
+        axis: [
+            {
+                "link": key,
+                "label": labels.get(key, key),
+                "compliance": float(rows.sum()),
+                "share": float(rows.sum() / likely.compliance[a, a]),
+                "causes": dict(zip(CAUSES, rows.tolist(), strict=True)),
+            }
+            for key, rows in zip(likely.shares.keys, likely.shares.compliance[a], strict=True)
+        ]
+        for a, axis in enumerate(AXES)
+    }
+    return {
+        "candidate": candidate.name,
+        "place": {"x": 0.5, "y": 0.5, "z": 0.0},
+        "stiffness": _axes(answers.stiffness),
+        "stiffness_at_nose": _axes(answers.nose),
+        "softest": {"direction": list(answers.direction), "stiffness": dataclasses.asdict(answers.softest)},
+        "worst_of_centre_and_corners": _axes(answers.worst),
+        "compliance": likely.compliance.tolist(),
+        "load_path": path,
+        "droop": {
+            "range": dataclasses.asdict(answers.droop),
+            "places": [
+                {"x": x, "y": y, **{level: answers.droops[n][k] for n, level in enumerate(("low", "likely", "high"))}}
+                for k, (x, y) in enumerate(CORNERS)
+            ],
+        },
+        "modes": [dataclasses.asdict(mode) for mode in answers.modes],
+        "mass": likely.mass,
+        "moving_mass": likely.moving,
+        "money": likely.money,
+    }
+
+
+def _axes(bands: tuple[Band, Band, Band]) -> dict[str, dict[str, float]]:
+    return {axis: dataclasses.asdict(band) for axis, band in zip(AXES, bands, strict=True)}
+
+
+def as_json_text(data: dict[str, Any]) -> str:
+    """Return the data as JSON text."""
+    return json.dumps(data, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+
+
+def answers_text(data: dict[str, Any]) -> str:
+    """Return the data as a few lines for a terminal."""
+    lines = [data["candidate"], "head: middle, middle, lowest"]
+    for axis in AXES:
+        s, n = data["stiffness"][axis], data["stiffness_at_nose"][axis]
+        lines.append(
+            f"{axis.upper()} {s['likely'] / 1e6:8.2f} N/µm  ({s['low'] / 1e6:.2f} to {s['high'] / 1e6:.2f}), "
+            f"at the nose {n['likely'] / 1e6:.2f}"
+        )
+    for axis in AXES:
+        top = sorted(data["load_path"][axis], key=lambda row: -row["share"])[:4]
+        lines.append(f"{axis.upper()} from: " + ", ".join(f"{row['label']} {row['share']:.0%}" for row in top))
+    d = data["droop"]["range"]
+    lines.append(f"droop {d['likely'] * 1e6:.1f} µm ({d['low'] * 1e6:.1f} with soft joints, {d['high'] * 1e6:.1f} with stiff)")
+    lines.append("modes " + ", ".join(f"{m['frequency']['likely']:.0f} Hz ({m['moves']})" for m in data["modes"]))
+    lines.append(f"mass {data['mass']:.1f} kg, money {data['money']:.0f} (invented prices)")
+    return "\n".join(lines) + "\n"

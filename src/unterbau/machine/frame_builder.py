@@ -1,0 +1,142 @@
+"""Collects nodes and elements, then hands over a frame as arrays."""
+
+from dataclasses import astuple, dataclass, field
+
+import numpy as np
+
+from unterbau.machine.member import BeamValues
+from unterbau.mechanics.frame import Beams, Frame, Masses, Seats, Springs
+
+Vector = tuple[float, float, float]
+X: Vector = (1.0, 0.0, 0.0)
+Y: Vector = (0.0, 1.0, 0.0)
+Z: Vector = (0.0, 0.0, 1.0)
+ZERO: Vector = (0.0, 0.0, 0.0)
+SAME_PLACE = 1e-5
+
+
+def minus(a: Vector, b: Vector) -> Vector:
+    """Return a − b."""
+    return (a[0] - b[0], a[1] - b[1], a[2] - b[2])
+
+
+@dataclass(frozen=True, slots=True)
+class Chain:
+    """A straight member as laid: its nodes and the beams between them."""
+
+    nodes: tuple[int, ...]
+    beams: tuple[int, ...]
+
+
+@dataclass
+class FrameBuilder:
+    """A frame being put together."""
+
+    places: list[Vector] = field(default_factory=list)
+    names: list[str] = field(default_factory=list)
+    groups: dict[str, int] = field(default_factory=dict)
+    beams: list[tuple[object, ...]] = field(default_factory=list)
+    springs: list[tuple[object, ...]] = field(default_factory=list)
+    seats: list[tuple[object, ...]] = field(default_factory=list)
+    masses: list[tuple[object, ...]] = field(default_factory=list)
+
+    def node(self, name: str, place: Vector) -> int:
+        """Add a node and return its number."""
+        self.places.append(place)
+        self.names.append(name)
+        return len(self.places) - 1
+
+    def group(self, name: str) -> int:
+        """Return the number of a group, new or known."""
+        return self.groups.setdefault(name, len(self.groups))
+
+    def beam(
+        self, group: str, i: int, j: int, values: BeamValues, up: Vector,
+        offset_i: Vector = ZERO, offset_j: Vector = ZERO,
+    ) -> int:  # fmt: skip
+        """Add a beam and return its number."""
+        self.beams.append((i, j, offset_i, offset_j, up, *astuple(values), self.group(group)))
+        return len(self.beams) - 1
+
+    def chain(self, group: str, nodes: list[int], values: BeamValues, up: Vector) -> Chain:
+        """Add beams from node to node along a straight member."""
+        beams = [self.beam(group, i, j, values, up) for i, j in zip(nodes, nodes[1:], strict=False)]
+        return Chain(tuple(nodes), tuple(beams))
+
+    def spring(
+        self, group: str, i: int, j: int, k: tuple[float, ...], x: Vector, up: Vector, zeta: float
+    ) -> None:
+        """Add springs acting at node i; j = -1 is ground."""
+        self.springs.append((i, j, x, up, k, zeta, self.group(group)))
+
+    def seat(
+        self, group: str, node: int, rail: Chain, k: tuple[float, ...], x: Vector, up: Vector, zeta: float
+    ) -> None:
+        """Add springs from a node to the nearest point of a member, inside or at a node."""
+        start, end = (np.array(self.places[n]) for n in (rail.nodes[0], rail.nodes[-1]))
+        along = (end - start) / np.linalg.norm(end - start)
+        at = float((np.array(self.places[node]) - start) @ along)
+        stops = [float((np.array(self.places[n]) - start) @ along) for n in rail.nodes]
+        nearest = int(np.argmin([abs(at - stop) for stop in stops]))
+        place = int(np.searchsorted(stops, at)) - 1
+        if abs(at - stops[nearest]) < SAME_PLACE or not 0 <= place < len(rail.beams):
+            self.spring(group, node, rail.nodes[nearest], k, x, up, zeta)
+            return
+        station = (at - stops[place]) / (stops[place + 1] - stops[place])
+        self.seats.append((node, rail.beams[place], station, x, up, k, zeta, self.group(group)))
+
+    def mass(self, node: int, m: float, offset: Vector = ZERO, inertia: Vector = ZERO) -> None:
+        """Add a rigid body at a node."""
+        self.masses.append((node, m, inertia, offset))
+
+    def spread(self, nodes: tuple[int, ...], m: float) -> None:
+        """Spread a mass along a member's nodes, ends counting half."""
+        share = m / (len(nodes) - 1)
+        for place, node in enumerate(nodes):
+            self.mass(node, share / 2 if place in (0, len(nodes) - 1) else share)
+
+    def build(self) -> Frame:
+        """Return the frame; it has no supports, springs to ground hold it."""
+        return Frame(
+            np.array(self.places),
+            Beams(*_columns(self.beams, 17, (0, 1, 16), (2, 3, 4))),
+            Springs(*_columns(self.springs, 7, (0, 1, 6), (2, 3), six=4)),
+            Seats(*_columns(self.seats, 8, (0, 1, 7), (3, 4), six=5)),
+            Masses(*_columns(self.masses, 4, (0,), (2, 3))),
+            np.zeros((len(self.places), 6), dtype=bool),
+            tuple(self.groups),
+            tuple(self.names),
+        )
+
+
+def _columns(
+    rows: list[tuple[object, ...]], count: int, whole: tuple[int, ...], vectors: tuple[int, ...], six: int = -1
+) -> list[np.ndarray[tuple[int, ...], np.dtype[np.generic]]]:
+    result = []
+    for column in range(count):
+        values = [row[column] for row in rows]
+        array = np.array(values, dtype=np.intp if column in whole else float)
+        width = 3 if column in vectors else 6 if column == six else 0
+        result.append(array.reshape(len(rows), width) if width else array)
+    return result
+
+
+def merged(stops: list[float], closest: float = 1e-3) -> list[float]:
+    """Return sorted stops without those closer than `closest` to their predecessor."""
+    result: list[float] = []
+    for stop in sorted(stops):
+        if not result or stop - result[-1] > closest:
+            result.append(stop)
+    return result
+
+
+def subdivided(stops: list[float], pieces: int) -> list[float]:
+    """Return stops with the longest gaps halved until there are at least `pieces` gaps."""
+    result = sorted(stops)
+    while len(result) - 1 < pieces:
+        gaps = [b - a for a, b in zip(result, result[1:], strict=False)]
+        place = gaps.index(max(gaps))
+        result.insert(place + 1, (result[place] + result[place + 1]) / 2)
+    return result
+
+

@@ -1,0 +1,1 @@
+"""Router with a gantry that moves on low rails over a fixed bed."""

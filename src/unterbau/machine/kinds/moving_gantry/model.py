@@ -1,0 +1,100 @@
+"""The moving-gantry router as the person describes it."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.machine.parts import STRICT, Cutter, Drive, Guide, Joint, Member, Plate, Spindle
+
+KIND = "moving-gantry-router"
+
+
+@dataclass(frozen=True, slots=True)
+class Dimensions:
+    """Sizes one decides on; everything else follows. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.65
+    travel_y: float = 0.5
+    travel_z: float = 0.16
+    clearance: float = 0.18
+    """Bed surface to the underside of the beam."""
+    lowest_tip: float = 0.01
+    """Tool tip above the bed with Z all the way down."""
+    x_stance: float = 0.17
+    y_stance: float = 0.22
+    z_stance: float = 0.11
+    z_rail_spacing: float = 0.1
+    spindle_overhang: float = 0.065
+    """Middle of the Z plate to the spindle's axis."""
+    clamp_height: float = 0.07
+    """Spindle nose to the middle of its clamp."""
+    cross_members: int = 4
+    stop: float = 0.01
+    """Free way left at each end of an axis."""
+
+
+@dataclass(frozen=True, slots=True)
+class MovingGantry:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["moving-gantry-router"] = "moving-gantry-router"
+    dimensions: Dimensions = field(default_factory=Dimensions)
+    side_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
+    cross_member: Member = field(default_factory=lambda: Member("rhs-80x40x4", "steel-s235"))
+    cross_joint: Joint = field(default_factory=lambda: Joint("epoxied"))
+    bed: Plate = field(default_factory=lambda: Plate(0.02, "birch-ply"))
+    bed_fixing: Joint = field(default_factory=lambda: Joint("bolt"))
+    y_guides: Guide = field(default_factory=lambda: Guide("20"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16", 2))
+    side: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    beam_joint: Joint = field(default_factory=lambda: Joint("epoxied"))
+    gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
+    x_guides: Guide = field(default_factory=lambda: Guide("15"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    z_guides: Guide = field(default_factory=lambda: Guide("15"))
+    z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(default_factory=Spindle)
+    cutter: Cutter = field(default_factory=Cutter)
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """One link of the load path."""
+
+    key: str
+    """Field of the machine that it comes from; also the frame's group."""
+    label: str
+    kind: Literal["part", "joint", "guide", "drive"]
+    place: str
+    """Where it sits, in words."""
+
+
+LINKS = (
+    Link("cutter", "cutter", "part", "in the spindle"),
+    Link("spindle", "spindle", "part", "bearings between nose and body"),
+    Link("spindle_mount", "spindle clamp", "joint", "spindle to Z plate"),
+    Link("z_plate", "Z plate", "part", "carries the spindle, runs up and down"),
+    Link("z_guides", "Z guides", "guide", "Z plate to X plate"),
+    Link("z_drive", "Z drive", "drive", "holds the head up"),
+    Link("x_plate", "X plate", "part", "runs along the gantry beam"),
+    Link("x_guides", "X guides", "guide", "X plate to gantry beam"),
+    Link("x_drive", "X drive", "drive", "along the gantry beam"),
+    Link("gantry_beam", "gantry beam", "part", "between the side plates"),
+    Link("beam_joint", "beam ends", "joint", "gantry beam to side plates"),
+    Link("side", "side plates", "part", "carry the gantry beam"),
+    Link("y_guides", "Y guides", "guide", "side plates to side beams"),
+    Link("y_drive", "Y drive", "drive", "pushes the gantry"),
+    Link("side_beam", "side beams", "part", "under the Y rails"),
+    Link("cross_joint", "base corners", "joint", "cross members to side beams"),
+    Link("cross_member", "cross members", "part", "under the bed"),
+    Link("bed_fixing", "bed fixing", "joint", "bed to cross members"),
+    Link("bed", "bed", "part", "carries the work"),
+)
+REST = "feet"
+"""Group of what is off the path."""

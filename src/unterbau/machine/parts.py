@@ -1,0 +1,100 @@
+"""What a machine is made of, as the person chooses it. SI units."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+STRICT = {"strict": True, "extra": "forbid", "allow_inf_nan": False}
+
+
+@dataclass(frozen=True, slots=True)
+class Member:
+    """A beam-like part."""
+
+    __pydantic_config__ = STRICT
+
+    section: str
+    material: str
+    fill: str | None = None
+    """Material bonded into the closed hollow, or nothing."""
+    turned: bool = False
+    """Turned by a quarter, lying instead of upright."""
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """A flat part."""
+
+    __pydantic_config__ = STRICT
+
+    thickness: float
+    material: str
+
+
+@dataclass(frozen=True, slots=True)
+class Joint:
+    """How two parts are joined: so many pieces of a kind at each face."""
+
+    __pydantic_config__ = STRICT
+
+    kind: str
+    count: int = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Guide:
+    """Block size and preload of the two rails of an axis, two blocks a rail."""
+
+    __pydantic_config__ = STRICT
+
+    block: str
+    preload: Literal["light", "medium"] = "light"
+
+
+@dataclass(frozen=True, slots=True)
+class Drive:
+    """What moves an axis."""
+
+    __pydantic_config__ = STRICT
+
+    kind: str
+    count: int = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Spindle:
+    """A spindle as a rigid body on its bearings."""
+
+    __pydantic_config__ = STRICT
+
+    mass: float = 2.6
+    diameter: float = 0.065
+    length: float = 0.2
+    """From nose to top."""
+    radial: float = 25e6
+    """Likely stiffness at the nose, sideways, N/m."""
+    axial: float = 20e6
+    tilt: float = 20e3
+    """N·m/rad."""
+
+
+@dataclass(frozen=True, slots=True)
+class Cutter:
+    """The tool in the spindle."""
+
+    __pydantic_config__ = STRICT
+
+    diameter: float = 6e-3
+    stick_out: float = 0.025
+    material: str = "carbide"
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where the head stands: 0 to 1 along each axis; z = 0 is lowest."""
+
+    x: float = 0.5
+    y: float = 0.5
+    z: float = 0.0
+
+
+Part = Member | Plate | Joint | Guide | Drive | Spindle | Cutter

@@ -1,0 +1,86 @@
+"""Is a project one that can be worked on? Names the path of the first fault."""
+
+from dataclasses import fields
+
+from unterbau.catalogue.drives import drive
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import joint
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.member import member_values
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Place, Plate
+from unterbau.materials.material import material
+from unterbau.project.project import Project
+
+NAME_LENGTH = 120
+
+
+def check_project(project: Project) -> None:
+    """Check names, references and every machine.
+
+    Raises:
+        InputError: The first fault, with its path in the file.
+    """
+    if not project.candidates:
+        raise InputError("$.candidates", "a project needs at least one candidate")
+    seen: set[str] = set()
+    for index, candidate in enumerate(project.candidates):
+        path = f"$.candidates[{index}]"
+        check_name(f"{path}.name", candidate.name)
+        if candidate.name in seen:
+            raise InputError(f"{path}.name", f'"{candidate.name}" is used twice')
+        seen.add(candidate.name)
+        check_machine(f"{path}.machine", candidate.machine)
+    if project.benchmark not in seen:
+        raise InputError("$.benchmark", f'there is no candidate "{project.benchmark}"')
+
+
+def check_name(where: str, name: str) -> None:
+    """Check that a name has something in it and fits on a card."""
+    if not name.strip():
+        raise InputError(where, "expected a name, got nothing")
+    if len(name) > NAME_LENGTH:
+        raise InputError(where, f"expected at most {NAME_LENGTH} characters")
+
+
+def check_machine(path: str, machine: Machine) -> None:
+    """Check that every part of a machine is known and that the machine can be built."""
+    for field in fields(machine):
+        value = getattr(machine, field.name)
+        if isinstance(value, Part):
+            try:
+                check_part(value)
+            except InputError as error:
+                raise InputError(f"{path}.{field.name}.{error.where}", error.problem) from None
+    try:
+        to_frame(machine, Place(), "likely")
+    except InputError as error:
+        raise InputError(f"{path}.{error.where}", error.problem) from None
+
+
+def check_part(part: Part) -> None:
+    """Check the names in a part.
+
+    Raises:
+        InputError: With the field at fault.
+    """
+    match part:
+        case Member():
+            member_values(part)
+        case Plate() | Cutter():
+            material(part.material)
+        case Joint():
+            _named("kind", part.kind, joint)
+        case Guide():
+            _named("block", part.block, block)
+        case Drive():
+            _named("kind", part.kind, drive)
+        case _:
+            pass
+
+
+def _named(where: str, name: str, find: object) -> None:
+    try:
+        find(name)  # type: ignore[operator]
+    except InputError as error:
+        raise InputError(where, error.problem) from None

@@ -1,0 +1,89 @@
+"""Changes to a project, each a pure function from project to project."""
+
+from dataclasses import replace
+
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine
+from unterbau.machine.parts import Part
+from unterbau.project.checks import check_machine, check_name
+from unterbau.project.project import Candidate, Project
+
+
+def set_machine(project: Project, name: str, machine: Machine) -> Project:
+    """Return the project with a candidate's machine replaced.
+
+    Raises:
+        InputError: The machine cannot be built.
+    """
+    if machine == project.candidate(name).machine:
+        return project
+    check_machine("machine", machine)
+    changed = tuple(replace(c, machine=machine) if c.name == name else c for c in project.candidates)
+    return replace(project, candidates=changed)
+
+
+def set_part(project: Project, name: str, key: str, part: Part) -> Project:
+    """Return the project with one part of a candidate replaced.
+
+    Raises:
+        InputError: The part is unknown, or the machine cannot be built with it.
+    """
+    machine = project.candidate(name).machine
+    return set_machine(project, name, replace(machine, **{key: part}))
+
+
+def duplicate(project: Project, name: str) -> tuple[Project, str]:
+    """Return the project with a copy of a candidate behind it, and the copy's name."""
+    source = project.candidate(name)
+    taken = {c.name for c in project.candidates}
+    number = 2
+    while (copy := f"{source.name} {number}") in taken:
+        number += 1
+    place = project.candidates.index(source) + 1
+    candidates = (*project.candidates[:place], Candidate(copy, source.machine), *project.candidates[place:])
+    return replace(project, candidates=candidates), copy
+
+
+def rename(project: Project, name: str, new: str) -> Project:
+    """Return the project with a candidate renamed.
+
+    Raises:
+        InputError: The name is empty, too long or taken.
+    """
+    new = new.strip()
+    if new == name:
+        return project
+    check_name("name", new)
+    if any(c.name == new for c in project.candidates):
+        raise InputError("name", f'another candidate is called "{new}"')
+    renamed = tuple(replace(c, name=new) if c.name == name else c for c in project.candidates)
+    benchmark = new if project.benchmark == name else project.benchmark
+    return replace(project, candidates=renamed, benchmark=benchmark)
+
+
+def delete(project: Project, name: str) -> Project:
+    """Return the project without a candidate; the first becomes benchmark where it was this one.
+
+    Raises:
+        InputError: It is the last one.
+    """
+    left = tuple(c for c in project.candidates if c.name != name)
+    if not left:
+        raise InputError("candidate", "a project keeps at least one candidate")
+    benchmark = left[0].name if project.benchmark == name else project.benchmark
+    return replace(project, candidates=left, benchmark=benchmark)
+
+
+def set_benchmark(project: Project, name: str) -> Project:
+    """Return the project with another benchmark."""
+    return replace(project, benchmark=project.candidate(name).name)
+
+
+def rename_project(project: Project, name: str) -> Project:
+    """Return the project with another name.
+
+    Raises:
+        InputError: The name is empty or too long.
+    """
+    check_name("name", name)
+    return replace(project, name=name.strip())

@@ -1,0 +1,46 @@
+"""A project: candidates of one machine, one of them the benchmark."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine
+from unterbau.machine.parts import STRICT
+
+Units = Literal["mm", "inch"]
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """One complete design of the machine."""
+
+    __pydantic_config__ = STRICT
+
+    name: str
+    machine: Machine
+
+
+@dataclass(frozen=True, slots=True)
+class Project:
+    """Everything that is saved."""
+
+    __pydantic_config__ = STRICT
+
+    name: str
+    benchmark: str
+    """Name of the candidate that the others are measured against."""
+    candidates: tuple[Candidate, ...]
+    units: Units = "mm"
+    """How lengths were shown when the project was saved; not an edit."""
+
+    def candidate(self, name: str) -> Candidate:
+        """Return a candidate by name.
+
+        Raises:
+            InputError: There is none of this name.
+        """
+        for one in self.candidates:
+            if one.name == name:
+                return one
+        known = ", ".join(f'"{one.name}"' for one in self.candidates)
+        raise InputError("candidate", f'there is no candidate "{name}"; there are {known}')

@@ -1,0 +1,67 @@
+"""Solved machines: the 3×3 compliance between tool and work and where it comes from."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.band import Level
+from unterbau.errors import InputError
+from unterbau.machine.built import Built
+from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.parts import Place
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.errors import ConditionError, MechanismError
+from unterbau.mechanics.statics import Statics, solve_statics
+from unterbau.studies.loads import NOSE, TIP, WEIGHT, loads_of
+
+
+@dataclass(frozen=True, slots=True)
+class Solved:
+    """A machine at one place and level of its joints, solved for the standard loads."""
+
+    built: Built
+    statics: Statics
+
+
+def solve(machine: Machine, place: Place, level: Level) -> Solved:
+    """Build and solve a machine.
+
+    Raises:
+        InputError: The machine cannot be built or solved, with the reason.
+    """
+    built = to_frame(machine, place, level)
+    try:
+        return Solved(built, solve_statics(built.frame, loads_of(built)))
+    except (MechanismError, ConditionError) as error:
+        raise InputError("machine", str(error)) from None
+
+
+def tip_compliance(solved: Solved) -> FloatArray:
+    """Return the movement of the tool's tip against the work per pull, m/N, shape (3, 3)."""
+    return _compliance(solved, TIP)
+
+
+def nose_compliance(solved: Solved) -> FloatArray:
+    """Return the same for pulls at the spindle nose."""
+    return _compliance(solved, NOSE)
+
+
+def _compliance(solved: Solved, cases: slice) -> FloatArray:
+    forces = solved.statics.loads.forces[cases]
+    u = solved.statics.u[cases, : forces.shape[1]]
+    C = np.einsum("and,bnd->ab", forces, u)
+    return np.asarray((C + C.T) / 2)
+
+
+def droop(solved: Solved) -> float:
+    """Return the movement of the tool by weight against the bed below it, m, down negative."""
+    force = solved.statics.loads.forces[2]
+    return float(np.sum(force * solved.statics.u[WEIGHT, : len(force)]))
+
+
+def softest(compliance: FloatArray) -> tuple[FloatArray, float]:
+    """Return the softest direction (unit vector, largest entry positive) and its stiffness, N/m."""
+    values, vectors = np.linalg.eigh(compliance)
+    direction = vectors[:, -1]
+    direction = direction * np.sign(direction[np.argmax(np.abs(direction))])
+    return direction, float(1.0 / values[-1])
