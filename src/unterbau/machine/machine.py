@@ -4,8 +4,9 @@ from typing import TypeAlias
 
 from unterbau.band import Level
 from unterbau.machine.bill import Item
+from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
-from unterbau.machine.kinds.moving_gantry import bill, model
+from unterbau.machine.kinds.moving_gantry import bill, bodies, model
 from unterbau.machine.kinds.moving_gantry import to_frame as moving_gantry
 from unterbau.machine.kinds.moving_gantry.model import Link, MovingGantry
 from unterbau.machine.parts import Part, Place
@@ -48,3 +49,19 @@ def part(machine: Machine, key: str) -> Part:
     """Return the part, joint, guide or drive behind a link."""
     found: Part = getattr(machine, key)
     return found
+
+
+def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:
+    """Return what is drawn of a machine with its head at a place."""
+    return bodies.bodies(machine, place)
+
+
+def ends(machine: Machine) -> dict[str, str]:
+    """Return for each part the joint at its ends."""
+    del machine
+    return model.ENDS
+
+
+def lengths(machine: Machine) -> dict[str, float]:
+    """Return the length of each part that is cut to length, m."""
+    return bill.lengths(machine)

@@ -44,6 +44,11 @@ def bill(machine: MovingGantry) -> tuple[Item, ...]:
     )
 
 
+def lengths(machine: MovingGantry) -> dict[str, float]:
+    """Return the length of each part that is cut to length, m."""
+    return {item.part: item.length for item in reversed(bill(machine)) if item.length}
+
+
 def moving_masses(machine: MovingGantry) -> dict[str, float]:
     """Return what each drive moves, kg, by axis.
 

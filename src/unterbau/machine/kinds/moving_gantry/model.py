@@ -98,3 +98,8 @@ LINKS = (
 )
 REST = "feet"
 """Group of what is off the path."""
+ENDS = {
+    "gantry_beam": "beam_joint", "cross_member": "cross_joint", "side_beam": "cross_joint",
+    "bed": "bed_fixing", "side": "beam_joint", "spindle": "spindle_mount",
+}  # fmt: skip
+"""The joint that holds a part's ends."""

@@ -1,0 +1,49 @@
+"""What a machine looks like: prisms along chains of frame nodes, and sheets over a grid."""
+
+from dataclasses import dataclass
+
+Vector = tuple[float, float, float]
+Ring = tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Prism:
+    """A cross-section drawn from start to end; moves with a chain of the built frame."""
+
+    key: str
+    """Link that it belongs to."""
+    chain: str
+    """Name in `Built.chains`."""
+    start: Vector
+    end: Vector
+    up: Vector
+    rings: tuple[Ring, ...]
+    """Outline about the axis, (y, z) in the beam's own axes, m; the first is the outside."""
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """A flat plate over a grid of nodes named `NAME i,j`."""
+
+    key: str
+    name: str
+    xs: tuple[float, ...]
+    ys: tuple[float, ...]
+    low: float
+    high: float
+
+
+Body = Prism | Sheet
+
+
+def box_ring(width: float, height: float) -> Ring:
+    """Return a rectangle, width along y and height along z."""
+    y, z = width / 2, height / 2
+    return ((-y, -z), (y, -z), (y, z), (-y, z))
+
+
+def round_ring(diameter: float, corners: int = 20) -> Ring:
+    """Return a circle as a polygon."""
+    from math import cos, pi, sin
+
+    return tuple((diameter / 2 * cos(2 * pi * c / corners), diameter / 2 * sin(2 * pi * c / corners)) for c in range(corners))

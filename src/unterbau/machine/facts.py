@@ -1,0 +1,68 @@
+"""What the bench says of a part beside its fields: numbers, assumptions, sources."""
+
+from unterbau.band import Band
+from unterbau.catalogue.drives import drive
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import joint
+from unterbau.machine.member import member_values
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
+from unterbau.materials.material import material
+from unterbau.sections.section import section
+
+
+def facts(key: str, part: Part) -> tuple[str, ...]:
+    """Return a few short lines about a part; numbers first, then how it is modelled."""
+    match part:
+        case Member():
+            return _member(part)
+        case Plate():
+            base = material(part.material)
+            model = (
+                "Modelled as a grid of strips both ways; local dents between strips are left out."
+                if key == "bed"
+                else "Modelled as strips that bend like beams; a true plate comes later."
+            )
+            return (f"E {base.E / 1e9:.3g} GPa, {base.rho:.0f} kg/m³", model)
+        case Joint():
+            return _joint(part)
+        case Guide():
+            size = block(part.block)
+            band = size.light if part.preload == "light" else size.medium
+            return (f"each block, installed: {_band(band)} N/µm off the rail and sideways", f"Source: {size.source}.")
+        case Drive():
+            kind = drive(part.kind)
+            return (f"core stiffness EA {kind.EA.likely / 1e6:.3g} MN, nut and bearing in series", f"Source: {kind.source}.")
+        case Spindle():
+            return ("Stiffness of the bearings at the nose; low and high are ×0.6 and ×1.6.", "Common practice, no source.")
+        case Cutter():
+            base = material(part.material)
+            return (f"solid round, E {base.E / 1e9:.0f} GPa, from nose to tip; flutes are left out",)
+
+
+def _member(part: Member) -> tuple[str, ...]:
+    values, p = member_values(part), section(part.section).properties
+    text = (
+        f"{values.mass_per_metre:.2f} kg/m; I {values.Iy * 1e8:.3g} and {values.Iz * 1e8:.3g} cm⁴, "
+        f"twist J {values.J * 1e8:.3g} cm⁴"
+    )
+    how = f"Section by {p.method}"
+    if part.fill:
+        how += "; fill counted as fully bonded (transformed section)"
+    return (text, how + ".")
+
+
+def _joint(part: Joint) -> tuple[str, ...]:
+    kind = joint(part.kind)
+    if kind.rigid:
+        return ("rigid", f"Source: {kind.source}.")
+    if kind.bond:
+        normal, shear = kind.bond
+        text = f"bond line: {_band(normal, 1e12)} MN/mm³ across, {_band(shear, 1e12)} along, times the face"
+    else:
+        normal, _, _, bend, _ = kind.values
+        text = f"each: {_band(normal)} N/µm, {_band(bend, 1e3)} kN·m/rad"
+    return (text + " (low / likely / high)", f"Source: {kind.source}.")
+
+
+def _band(band: Band, unit: float = 1e6) -> str:
+    return " / ".join(f"{value / unit:.3g}" for value in (band.low, band.likely, band.high))

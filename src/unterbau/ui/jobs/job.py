@@ -1,0 +1,74 @@
+"""One study on a worker thread; exactly one of succeeded, failed, cancelled, in the GUI thread."""
+
+import threading
+from collections.abc import Callable
+from typing import Any
+
+from PyQt6.QtCore import QObject, QRunnable, Qt, QThreadPool, pyqtSignal
+
+from unterbau.errors import UnterbauError
+from unterbau.progress import Cancelled, Progress
+
+
+class _Relay(QObject):
+    finished = pyqtSignal(str, object)
+    progressed = pyqtSignal(int, int, str)
+
+
+class _Runner(QRunnable):
+    def __init__(self, work: Callable[[Progress], Any], relay: _Relay, stop: threading.Event) -> None:
+        super().__init__()
+        self.work, self.relay, self.stop = work, relay, stop
+
+    def step(self, done: int, total: int, text: str) -> None:
+        if self.stop.is_set():
+            raise Cancelled
+        self.relay.progressed.emit(done, total, text)
+
+    def run(self) -> None:
+        try:
+            outcome, value = "succeeded", self.work(self)
+        except Cancelled:
+            outcome, value = "cancelled", None
+        except UnterbauError as error:
+            outcome, value = "failed", str(error)
+        except Exception as error:  # a fault of ours: told in a sentence, never a traceback
+            outcome, value = "failed", f"this could not be computed ({type(error).__name__}: {error})"
+        if self.stop.is_set():
+            outcome, value = "cancelled", None
+        self.relay.finished.emit(outcome, value)
+
+
+class Job(QObject):
+    """A running study."""
+
+    succeeded = pyqtSignal(object)
+    failed = pyqtSignal(str)
+    cancelled = pyqtSignal()
+    progressed = pyqtSignal(int, int, str)
+
+    def __init__(self, work: Callable[[Progress], Any], parent: QObject) -> None:
+        super().__init__(parent)
+        self._stop = threading.Event()
+        self._relay = _Relay(self)
+        self._relay.finished.connect(self._on_finished, Qt.ConnectionType.QueuedConnection)
+        self._relay.progressed.connect(self.progressed, Qt.ConnectionType.QueuedConnection)
+        self._runner = _Runner(work, self._relay, self._stop)
+        self._runner.setAutoDelete(False)
+
+    def start(self, pool: QThreadPool) -> None:
+        """Queue the study."""
+        pool.start(self._runner)
+
+    def cancel(self) -> None:
+        """Ask the study to stop; `cancelled` follows."""
+        self._stop.set()
+
+    def _on_finished(self, outcome: str, value: object) -> None:
+        if outcome == "succeeded" and not self._stop.is_set():
+            self.succeeded.emit(value)
+        elif outcome == "failed":
+            self.failed.emit(str(value))
+        else:
+            self.cancelled.emit()
+        self.deleteLater()

@@ -1,0 +1,1 @@
+"""Stations that are not built yet say what will be here."""

@@ -1,0 +1,28 @@
+"""What a station will be, in one line, until it is built."""
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from unterbau.ui.widgets.labels import label
+
+COMING = {
+    "Brief": "What is cut, how exactly and where the machine stands; the stiffness it needs will follow from it here.",
+    "Compare": "Candidates side by side by stiffness, mass and money, and where the flex went, will be here.",
+    "Pour": "Moulds and fills: mix card, lifts and cure on a time line, what they gain and cost, will be here.",
+    "Workshop": "Cut list on stock bars, plates on sheets, and the shopping list with money so far will be here.",
+    "Build": "Assembly steps, measuring, and prediction beside measurement on the built machine will be here.",
+}
+
+
+class LaterStation(QWidget):
+    """An empty station that says what will be here."""
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        box = QVBoxLayout(self)
+        box.addStretch()
+        for text in (label(name, size=1.5, bold=True), label(COMING[name], "muted"), label("Not built yet.", "muted", 0.92)):
+            text.setAlignment(Qt.AlignmentFlag.AlignCenter)
+            text.setWordWrap(True)
+            box.addWidget(text)
+        box.addStretch()

@@ -1,0 +1,134 @@
+"""Answers for the screen: the likely ones at once, bands and the other candidates behind."""
+
+from collections import OrderedDict
+from collections.abc import Callable
+
+from PyQt6.QtCore import QObject, QThreadPool, pyqtSignal
+
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine
+from unterbau.machine.parts import Place
+from unterbau.progress import Progress
+from unterbau.studies.answers import Answers, LikelyAnswers, answers, likely_answers
+from unterbau.studies.compliance import Solved
+from unterbau.ui.document import Document
+from unterbau.ui.jobs.job import Job
+from unterbau.ui.selection import Selection
+
+KEPT = 64
+
+
+def _study(machine: Machine, place: Place) -> Callable[[Progress], Answers]:
+    return lambda progress: answers(machine, place, progress)
+
+
+class Feed(QObject):
+    """Keeps what was computed by machine, so that going back costs nothing."""
+
+    likely_ready = pyqtSignal()
+    """The chosen candidate's first answers are there."""
+    bands_ready = pyqtSignal()
+    """Some candidate's bands are there."""
+    failed = pyqtSignal(str)
+    busy_changed = pyqtSignal(bool)
+
+    def __init__(self, document: Document, selection: Selection, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._document, self._selection = document, selection
+        self._likely: OrderedDict[Machine, tuple[LikelyAnswers, Solved]] = OrderedDict()
+        self._full: OrderedDict[Machine, Answers] = OrderedDict()
+        self._pool = QThreadPool(self)
+        self._pool.setMaxThreadCount(1)
+        self._job: Job | None = None
+        self._running: Machine | None = None
+        self._closed = False
+        document.changed.connect(self._on_project_changed)
+        selection.candidate_changed.connect(self._on_candidate_changed)
+
+    def machine(self) -> Machine:
+        """Return the chosen candidate's machine."""
+        return self._document.project.candidate(self._selection.candidate).machine
+
+    def likely(self, machine: Machine) -> tuple[LikelyAnswers, Solved]:
+        """Return a machine's first answers, computed now if need be."""
+        if machine not in self._likely:
+            self._likely[machine] = likely_answers(machine, self._selection.place)
+            while len(self._likely) > KEPT:
+                self._likely.popitem(last=False)
+        return self._likely[machine]
+
+    def full(self, machine: Machine) -> Answers | None:
+        """Return a machine's answers with bands, if they are there already."""
+        return self._full.get(machine)
+
+    def refresh(self) -> None:
+        """Answer for the chosen candidate, then see to the bands of all."""
+        try:
+            self.likely(self.machine())
+        except InputError as error:
+            self.failed.emit(str(error))
+            return
+        self.likely_ready.emit()
+        self._next_job()
+
+    def close(self) -> None:
+        """Stop all work and wait for it."""
+        self._closed = True
+        if self._job is not None:
+            self._job.cancel()
+        self._pool.waitForDone()
+
+    def _wanted(self) -> Machine | None:
+        project = self._document.project
+        benchmark = project.candidate(project.benchmark).machine
+        queue = [self.machine(), benchmark, *(c.machine for c in project.candidates)]
+        return next((m for m in queue if m not in self._full), None)
+
+    def _next_job(self) -> None:
+        if self._closed:
+            return
+        wanted = self._wanted()
+        if self._job is not None:
+            if wanted is not None and wanted != self._running and self._running != self.machine():
+                self._job.cancel()
+            return
+        self.busy_changed.emit(wanted is not None)
+        if wanted is None:
+            return
+        self._running = wanted
+        self._job = Job(_study(wanted, self._selection.place), self)
+        self._job.succeeded.connect(self._on_succeeded)
+        self._job.failed.connect(self._on_failed)
+        self._job.cancelled.connect(self._on_cancelled)
+        self._job.start(self._pool)
+
+    def _on_succeeded(self, found: Answers) -> None:
+        machine = self._running
+        self._job = self._running = None
+        if machine is not None:
+            self._full[machine] = found
+            while len(self._full) > KEPT:
+                self._full.popitem(last=False)
+        self.bands_ready.emit()
+        self._next_job()
+
+    def _on_failed(self, message: str) -> None:
+        self._job = self._running = None
+        self.busy_changed.emit(False)
+        self.failed.emit(message)
+
+    def _on_cancelled(self) -> None:
+        self._job = self._running = None
+        self._next_job()
+
+    def _on_project_changed(self, before: object, after: object) -> None:
+        del before, after
+        names = [c.name for c in self._document.project.candidates]
+        if self._selection.candidate not in names:
+            self._selection.choose_candidate(names[0])
+            return
+        self.refresh()
+
+    def _on_candidate_changed(self, name: str) -> None:
+        del name
+        self.refresh()

@@ -1,0 +1,149 @@
+"""The load path panel: pull, strip, and the sentence."""
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from unterbau.machine.machine import Machine, links
+from unterbau.mechanics.statics import CAUSES
+from unterbau.studies.answers import LikelyAnswers
+from unterbau.studies.shares import REST
+from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.path_strip import CAUSE_NAMES, PathStrip, StripLink
+from unterbau.ui.theme import em
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.units import movement_text
+
+AXES = ("X", "Y", "Z")
+WAYS = ("sideways", "front to back", "up")
+FORCES = (0.01, 1e5)
+
+
+def strip_links(machine: Machine, likely: LikelyAnswers, axis: int) -> list[StripLink]:
+    """Return the links of the load path with their shares for a pull along an axis."""
+    known = {link.key: link for link in links(machine)}
+    table = likely.shares.compliance[axis]
+    total = float(table.sum())
+    rows = []
+    for key, causes in zip(likely.shares.keys, table, strict=True):
+        link = known.get(key)
+        share = float(causes.sum()) / total
+        if key == REST and share < 0.005:
+            continue
+        by_cause = {cause: float(value) / total for cause, value in zip(CAUSES, causes, strict=True)}
+        rows.append(StripLink(key, link.label if link else "rest", link.kind if link else "part", share, by_cause))
+    return rows
+
+
+def sentence(rows: list[StripLink], axis: int, load: float, text: str) -> tuple[str, str]:
+    """Return what the pull does, and whose doing it mostly is."""
+    first = f"Pull {load:g} N {WAYS[axis]} and the tool moves {text}, likely."
+    weakest = max(rows, key=lambda row: row.share)
+    verb = "are" if weakest.label.endswith("s") else "is"
+    second = f"{weakest.share:.0%} of it {verb} the {weakest.label}"
+    if weakest.kind == "part":
+        cause = max(weakest.causes, key=lambda name: weakest.causes[name])
+        second += f", mostly {CAUSE_NAMES[cause]}"
+    return first, second + "."
+
+
+class LoadPath(QWidget):
+    """Which link stretches when the tool is pulled."""
+
+    chosen = pyqtSignal(str)
+    pointed = pyqtSignal(str)
+
+    def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setProperty("surface", "paper")
+        self._selection, self._view = selection, view
+        self._shown: tuple[Machine, LikelyAnswers] | None = None
+        self.strip = PathStrip(self)
+        self.first = label("", bold=True)
+        self.second = label("", "muted")
+        self.axis_buttons = QButtonGroup(self)
+        self.load = QuantityField("Pull", "force", view, self)
+        self._build()
+        self.strip.chosen.connect(self.chosen)
+        self.strip.pointed.connect(self.pointed)
+        self.axis_buttons.idClicked.connect(selection.pull_along)
+        self.load.committed.connect(self._on_load)
+        selection.pull_changed.connect(self._on_pull_changed)
+        selection.link_changed.connect(self._on_link_changed)
+        selection.hover_changed.connect(self.strip.light_up)
+        view.changed.connect(self._on_pull_changed)
+
+    def show_answers(self, machine: Machine, likely: LikelyAnswers) -> None:
+        """Show the shares of a machine."""
+        self._shown = (machine, likely)
+        axis, load = self._selection.axis, self._selection.load
+        rows = strip_links(machine, likely, axis)
+        self.strip.show_links(rows)
+        moves = float(likely.compliance[axis, axis]) * load
+        first, second = sentence(rows, axis, load, movement_text(moves, self._view.units))
+        self.first.setText(first)
+        self.second.setText(second)
+
+    def _build(self) -> None:
+        unit = em()
+        grid = QGridLayout(self)
+        grid.setContentsMargins(round(1.3 * unit), round(0.3 * unit), round(1.3 * unit), round(0.4 * unit))
+        grid.setHorizontalSpacing(round(unit))
+        grid.setVerticalSpacing(0)
+        left = QVBoxLayout()
+        left.setSpacing(round(0.2 * unit))
+        left.addWidget(heading("load path"))
+        row = QHBoxLayout()
+        row.setSpacing(3)
+        row.addWidget(label("pull", "muted"))
+        for axis, name in enumerate(AXES):
+            button = QPushButton(name, self)
+            button.setCheckable(True)
+            button.setChecked(axis == self._selection.axis)
+            button.setFixedWidth(round(1.7 * unit))
+            button.setAccessibleName(f"Pull along {name}")
+            button.setToolTip(f"Pull the tool along {name}, {WAYS[axis]}, and push back on the work")
+            self.axis_buttons.addButton(button, axis)
+            row.addWidget(button)
+        left.addLayout(row)
+        self.load.set_value(self._selection.load)
+        self.load.edit.setFixedWidth(round(4.2 * unit))
+        size = QHBoxLayout()
+        size.addWidget(label("with", "muted"))
+        size.addWidget(self.load)
+        left.addLayout(size)
+        grid.addLayout(left, 0, 0, 2, 1, Qt.AlignmentFlag.AlignTop)
+        ends = QHBoxLayout()
+        ends.addWidget(label("tool", "muted", 0.86))
+        ends.addStretch()
+        ends.addWidget(label("work", "muted", 0.86))
+        box = QVBoxLayout()
+        box.setSpacing(0)
+        box.addLayout(ends)
+        box.addWidget(self.strip)
+        words = QHBoxLayout()
+        words.setSpacing(round(1.4 * unit))
+        words.addWidget(self.first)
+        words.addWidget(self.second)
+        words.addStretch()
+        box.addLayout(words)
+        grid.addLayout(box, 0, 1, 2, 1)
+        grid.setColumnStretch(1, 1)
+
+    def _on_load(self, value: float) -> None:
+        if not FORCES[0] <= value <= FORCES[1]:
+            self.load.refuse("0.01 N to 100 kN")
+            return
+        self._selection.pull_with(value)
+
+    def _on_pull_changed(self) -> None:
+        button = self.axis_buttons.button(self._selection.axis)
+        if button is not None:
+            button.setChecked(True)
+        self.load.set_value(self._selection.load)
+        if self._shown:
+            self.show_answers(*self._shown)
+
+    def _on_link_changed(self, key: str) -> None:
+        self.strip.select(key)

@@ -1,0 +1,230 @@
+"""The 3D view with its lenses, the exaggeration and the colour scale."""
+
+from math import log10
+
+import numpy as np
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QColor
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
+
+from unterbau.machine.machine import Machine, bodies_of
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.studies.answers import LikelyAnswers
+from unterbau.studies.compliance import Solved
+from unterbau.studies.loads import TIP
+from unterbau.ui.selection import Selection
+from unterbau.ui.theme import colour, em, heat
+from unterbau.ui.viewport.scene import Scene, build_scene, largest_movement, moved, size_of
+from unterbau.ui.viewport.viewport import Viewport
+from unterbau.ui.widgets.heat_legend import HeatLegend
+from unterbau.ui.widgets.labels import label
+
+LENSES = ("shape", "flex")
+DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
+TICKS = 100  # slider steps per factor of ten
+SHARE_OF_ARROW = 0.13
+
+
+class MachineView(QWidget):
+    """Shows the machine through a lens."""
+
+    chosen = pyqtSignal(str)
+    pointed = pyqtSignal(str)
+
+    def __init__(self, selection: Selection, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._selection = selection
+        self._scene: Scene | None = None
+        self._shown: tuple[Machine, LikelyAnswers, Solved] | None = None
+        self._factor_touched = False
+        self.lens = "flex"
+        self.lenses = QButtonGroup(self)
+        self.viewport = Viewport(self)
+        self.factor = QSlider(Qt.Orientation.Horizontal, self)
+        self.factor_text = label("", "muted", 0.92)
+        self.hint = label("", "muted", 0.92)
+        self.legend = HeatLegend(self)
+        self._draw_later = QTimer(self)
+        self._draw_later.setSingleShot(True)
+        self._draw_later.setInterval(0)
+        self._build()
+        self._draw_later.timeout.connect(self._draw)
+        self.lenses.idClicked.connect(self._on_lens)
+        self.factor.valueChanged.connect(self._on_factor)
+        self.viewport.clicked.connect(self._on_clicked)
+        self.viewport.pointed.connect(self.pointed)
+        selection.pull_changed.connect(self._on_pull_changed)
+        selection.link_changed.connect(self._on_lit)
+        selection.hover_changed.connect(self._on_lit)
+
+    @property
+    def exaggeration(self) -> float:
+        """How many times larger than true the flex is drawn."""
+        return float(10 ** (self.factor.value() / TICKS))
+
+    @property
+    def scene(self) -> Scene | None:
+        """What is drawn."""
+        return self._scene
+
+    def show_answers(self, machine: Machine, likely: LikelyAnswers, solved: Solved) -> None:
+        """Show a machine; the picture is drawn after the numbers."""
+        if self._shown is None or self._shown[0] != machine:
+            self._scene = None
+        self._shown = (machine, likely, solved)
+        self._draw_later.start()
+
+    def use_lens(self, lens: str) -> None:
+        """Look through another lens."""
+        button = self.lenses.button(LENSES.index(lens))
+        if button is not None:
+            button.setChecked(True)
+        self._on_lens(LENSES.index(lens))
+
+    def draw_now(self) -> None:
+        """Draw without waiting for the event loop."""
+        self._draw_later.stop()
+        self._draw()
+
+    def close_view(self) -> None:
+        """Give the graphics back."""
+        self._draw_later.stop()
+        self.viewport.close_view()
+
+    def movement(self) -> FloatArray:
+        """Return the nodal movements of the chosen pull, (n_nodes, 6)."""
+        if self._shown is None:
+            return np.zeros((0, 6))
+        _, _, solved = self._shown
+        u = solved.statics.u[TIP][self._selection.axis, : len(solved.built.frame.nodes)]
+        return np.asarray(u * self._selection.load)
+
+    def _draw(self) -> None:
+        if self._shown is None:
+            return
+        machine, likely, solved = self._shown
+        if self._scene is None:
+            self._scene = build_scene(bodies_of(machine, self._selection.place), solved.built)
+            self.viewport.show_scene(self._scene)
+        flex = self.lens == "flex"
+        u = self.movement()
+        if flex and not self._factor_touched:
+            self._fit_factor(u)
+        self.viewport.colour_parts(self._colours(likely))
+        points = moved(self._scene, u, self.exaggeration) if flex else self._scene.points
+        self.viewport.move_points(points, ghost=flex)
+        self._show_pull(solved, u if flex else u * 0.0)
+        self._show_words(flex)
+        self.viewport.draw()
+
+    def _fit_factor(self, u: FloatArray) -> None:
+        assert self._scene is not None
+        wanted = DRAWN * size_of(self._scene) / max(largest_movement(self._scene, u), 1e-15)
+        digits = 10 ** int(log10(max(wanted, 1.0)))
+        value = max(1.0, round(wanted / digits) * digits)
+        self.factor.blockSignals(True)
+        self.factor.setValue(round(TICKS * log10(value)))
+        self.factor.blockSignals(False)
+
+    def _colours(self, likely: LikelyAnswers) -> dict[str, QColor]:
+        assert self._scene is not None
+        table = likely.shares.compliance[self._selection.axis].sum(axis=1)
+        total, largest = float(table.sum()), float(table.max())
+        self.legend.show_largest(largest / total)
+        by_key = dict(zip(likely.shares.keys, (table / largest).tolist(), strict=True))
+        lit = {self._selection.link, self._selection.hover} - {""}
+        result = {}
+        for key in self._scene.keys:
+            base = heat(by_key.get(key, 0.0)) if self.lens == "flex" else colour("sunken")
+            if key in lit:
+                base = _mixed(base, colour("accent"), 0.45 if key == self._selection.hover else 0.3)
+            result[key] = base
+        return result
+
+    def _show_pull(self, solved: Solved, u: FloatArray) -> None:
+        assert self._scene is not None
+        axis, node = self._selection.axis, solved.built.tip
+        start = solved.built.frame.nodes[node] + (self.exaggeration * u[node, :3] if self.lens == "flex" else 0.0)
+        direction = np.eye(3)[axis] * SHARE_OF_ARROW * size_of(self._scene)
+        text = f"{self._selection.load:g} N" if self.lens == "flex" else ""
+        self.viewport.show_pull(start, direction, text)
+
+    def _show_words(self, flex: bool) -> None:
+        for widget in (self.factor, self.legend):
+            widget.setVisible(flex)
+        exaggeration = self.exaggeration
+        shown = f"{exaggeration:.0f}" if exaggeration < 1000 else f"{round(exaggeration, -2):.0f}"
+        self.factor_text.setText(f"flex drawn × {shown}" if flex else "drawn as built, under no load")
+
+    def _build(self) -> None:
+        unit = em()
+        box = QVBoxLayout(self)
+        box.setContentsMargins(round(1.1 * unit), round(0.4 * unit), round(0.6 * unit), round(0.4 * unit))
+        box.setSpacing(round(0.2 * unit))
+        top = QHBoxLayout()
+        tips = {
+            "shape": "the machine as built, Alt+S",
+            "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
+        }
+        for place, name in enumerate(LENSES):
+            button = QPushButton(name.capitalize(), self)
+            button.setCheckable(True)
+            button.setFlat(True)
+            button.setChecked(name == self.lens)
+            button.setToolTip(tips[name])
+            button.setAccessibleName(f"Lens {name}")
+            self.lenses.addButton(button, place)
+            top.addWidget(button)
+        for name, tip in (("Shake", "natural modes, animated: not built yet"), ("Reach", "stiffness over the whole travel: not built yet")):
+            later = QPushButton(name, self)
+            later.setFlat(True)
+            later.setEnabled(False)
+            later.setToolTip(tip)
+            top.addWidget(later)
+        top.addStretch()
+        top.addWidget(self.hint)
+        self.reset = QPushButton("reset view", self)
+        self.reset.setFlat(True)
+        self.reset.setToolTip("look at the whole machine from the front, Home")
+        self.reset.clicked.connect(self.viewport.reset_view)
+        top.addWidget(self.reset)
+        box.addLayout(top)
+        box.addWidget(self.viewport, 1)
+        bottom = QHBoxLayout()
+        bottom.addWidget(self.factor_text)
+        self.factor.setRange(0, 5 * TICKS)
+        self.factor.setFixedWidth(round(9 * unit))
+        self.factor.setAccessibleName("Exaggeration of the drawn flex")
+        bottom.addWidget(self.factor)
+        bottom.addStretch()
+        bottom.addWidget(self.legend)
+        self.legend.setFixedSize(self.legend.sizeHint())
+        box.addLayout(bottom)
+
+    def _on_lens(self, place: int) -> None:
+        self.lens = LENSES[place]
+        self._draw_later.start()
+
+    def _on_factor(self, value: int) -> None:
+        del value
+        self._factor_touched = True
+        self._draw_later.start()
+
+    def _on_pull_changed(self) -> None:
+        self._draw_later.start()
+
+    def _on_lit(self, key: str) -> None:
+        del key
+        self._draw_later.start()
+
+    def _on_clicked(self, key: str) -> None:
+        if key:
+            self.chosen.emit(key)
+
+
+def _mixed(a: QColor, b: QColor, share: float) -> QColor:
+    return QColor.fromRgbF(
+        a.redF() * (1 - share) + b.redF() * share,
+        a.greenF() * (1 - share) + b.greenF() * share,
+        a.blueF() * (1 - share) + b.blueF() * share,
+    )

@@ -1,0 +1,112 @@
+"""Which fields each sort of part has on the bench, as data."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from unterbau.catalogue.drives import drives
+from unterbau.catalogue.guides import blocks
+from unterbau.catalogue.joints import joints
+from unterbau.errors import InputError
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
+from unterbau.materials.material import materials
+from unterbau.sections.families import families
+from unterbau.sections.section import section
+from unterbau.units import Kind
+
+Choices = tuple[tuple[str | bool | None, str], ...]
+"""Value and the words for it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """One field of a part."""
+
+    attribute: str
+    caption: str
+    control: Literal["choice", "section", "quantity", "count"]
+    choices: Callable[[], Choices] = tuple
+    kind: Kind = "length"
+    scale: float = 1.0
+    """SI value per shown number, for plain quantities."""
+    unit: str = ""
+    low: float = 0.0
+    high: float = 0.0
+
+
+def material_choices() -> Choices:
+    """Return every material."""
+    return tuple((one.id, one.label) for one in materials().values())
+
+
+def fill_choices() -> Choices:
+    """Return what can be poured into a hollow."""
+    poured = tuple((one.id, one.label) for one in materials().values() if one.kind == "stone" and one.id != "granite")
+    return ((None, "empty"), *poured)
+
+
+def section_choices() -> Choices:
+    """Return every section of the families."""
+    return tuple((name, section(name).label) for family in families() for name in family)
+
+
+def joint_choices() -> Choices:
+    """Return every kind of joint."""
+    return tuple((one.id, one.label) for one in joints().values())
+
+
+FIELDS: dict[type, tuple[Field, ...]] = {
+    Member: (
+        Field("section", "section", "section", section_choices),
+        Field("material", "material", "choice", material_choices),
+        Field("fill", "fill", "choice", fill_choices),
+        Field("turned", "stands", "choice", lambda: ((False, "upright"), (True, "lying"))),
+    ),
+    Plate: (
+        Field("thickness", "thickness", "quantity", low=0.002, high=0.12),
+        Field("material", "material", "choice", material_choices),
+    ),
+    Joint: (
+        Field("kind", "joined by", "choice", joint_choices),
+        Field("count", "at each end", "count", low=1, high=24),
+    ),
+    Guide: (
+        Field("block", "size", "choice", lambda: tuple((one.id, one.label) for one in blocks().values())),
+        Field("preload", "preload", "choice", lambda: (("light", "light"), ("medium", "medium"))),
+    ),
+    Drive: (Field("kind", "drive", "choice", lambda: tuple((one.id, one.label) for one in drives().values())),),
+    Spindle: (
+        Field("mass", "mass", "quantity", kind="mass", low=0.05, high=500),
+        Field("radial", "stiffness, sideways", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
+        Field("axial", "stiffness, along", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
+    ),
+    Cutter: (
+        Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
+        Field("stick_out", "stick-out", "quantity", low=0.002, high=0.3),
+        Field("material", "material", "choice", material_choices),
+    ),
+}  # fmt: skip
+
+
+def section_from(text: str, now: str) -> str:
+    """Return the name of a section from what was typed: a name, a label, or bare sizes.
+
+    Raises:
+        InputError: Says what was expected.
+    """
+    cleaned = text.strip().replace("×", "x").replace(" ", "")
+    for name, words in section_choices():
+        if isinstance(name, str) and words.replace("×", "x").replace(" ", "") == cleaned:
+            return name
+    if cleaned and cleaned[0].isdigit():
+        cleaned = f"{now.split('-')[0]}-{cleaned}"
+    try:
+        return section(cleaned).name
+    except InputError:
+        kind = now.split("-")[0]
+        raise InputError("section", f'expected sizes such as 80x40x4 or a name such as "{kind}-…"') from None
+
+
+def value_of(part: Part, field: Field) -> object:
+    """Return a field's value."""
+    return getattr(part, field.attribute)

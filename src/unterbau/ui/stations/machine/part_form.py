@@ -1,0 +1,174 @@
+"""The fields of one part, made from the table in `part_fields`."""
+
+from dataclasses import replace
+from functools import partial
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBox, QWidget
+
+from unterbau.errors import InputError
+from unterbau.machine.parts import Part
+from unterbau.ui.stations.machine.part_fields import FIELDS, Choices, Field, section_from, value_of
+from unterbau.ui.theme import em
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.labels import label
+from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.units import length_text
+
+
+class ChoiceBox(QComboBox):
+    """A list of values with words; the wheel does not change it by accident."""
+
+    def __init__(self, name: str, choices: Choices, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(name)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setMinimumContentsLength(8)
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMaxVisibleItems(14)
+        for value, words in choices:
+            self.addItem(words, value)
+
+    def show_value(self, value: object, words: str = "") -> None:
+        """Show a value; one that is not in the list is added."""
+        place = next((n for n in range(self.count()) if self.itemData(n) == value), -1)
+        if place < 0:
+            self.addItem(words or str(value), value)
+            place = self.count() - 1
+        self.setCurrentIndex(place)
+
+    def wheelEvent(self, event: object) -> None:
+        """Leave the wheel to the panel."""
+        event.ignore()  # type: ignore[attr-defined]
+
+
+class PartForm(QWidget):
+    """Shows a part; tells what the person made of it."""
+
+    edited = pyqtSignal(object, str)
+    """The new part and the attribute that changed."""
+
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._view = view
+        self._part: Part | None = None
+        self.controls: dict[str, ChoiceBox | QuantityField | QSpinBox] = {}
+        self.messages: dict[str, QLabel] = {}
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(round(0.5 * em()))
+        self._grid.setVerticalSpacing(round(0.25 * em()))
+        self._grid.setColumnStretch(1, 1)
+
+    def show_part(self, part: Part) -> None:
+        """Show a part."""
+        if type(part) is not type(self._part):
+            self._build(type(part))
+        self._part = part
+        for field in FIELDS[type(part)]:
+            self._show(field, value_of(part, field))
+
+    def refuse(self, attribute: str, problem: str) -> None:
+        """Say beside a field why its value cannot be used."""
+        control = self.controls.get(attribute)
+        if isinstance(control, QuantityField):
+            control.refuse(problem)
+        elif attribute in self.messages:
+            self.messages[attribute].setText(problem)
+            self.messages[attribute].setVisible(bool(problem))
+
+    def _build(self, kind: type) -> None:
+        while self._grid.count():
+            item = self._grid.takeAt(0)
+            widget = item.widget() if item else None
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        self.controls, self.messages = {}, {}
+        for row, field in enumerate(FIELDS[kind]):
+            control = self._control(field)
+            caption = label(field.caption, "muted", 0.92)
+            caption.setBuddy(control.edit if isinstance(control, QuantityField) else control)
+            self.controls[field.attribute] = control
+            self._grid.addWidget(caption, 2 * row, 0, Qt.AlignmentFlag.AlignTop)
+            self._grid.addWidget(control, 2 * row, 1)
+            message = label("", "error", 0.86)
+            message.setWordWrap(True)
+            message.hide()
+            self.messages[field.attribute] = message
+            self._grid.addWidget(message, 2 * row + 1, 0, 1, 2)
+
+    def _control(self, field: Field) -> ChoiceBox | QuantityField | QSpinBox:
+        if field.control == "quantity":
+            quantity = QuantityField(field.caption, field.kind, self._view, self)
+            quantity.committed.connect(partial(self._on_quantity, field))
+            return quantity
+        if field.control == "count":
+            spin = QSpinBox(self)
+            spin.setRange(int(field.low), int(field.high))
+            spin.setAccessibleName(field.caption)
+            spin.valueChanged.connect(partial(self._on_value, field))
+            return spin
+        box = ChoiceBox(field.caption, field.choices(), self)
+        if field.control == "section":
+            box.setEditable(True)
+            box.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
+            line = box.lineEdit()
+            if line is not None:
+                line.setAccessibleName(field.caption)
+                line.editingFinished.connect(partial(self._on_typed_section, field))
+        box.activated.connect(partial(self._on_chosen, field))
+        return box
+
+    def _show(self, field: Field, value: object) -> None:
+        control = self.controls[field.attribute]
+        self.messages[field.attribute].hide()
+        control.blockSignals(True)
+        if isinstance(control, QuantityField) and isinstance(value, float | int):
+            control.set_value(value / field.scale)
+            if field.unit:
+                control.edit.setText(f"{value / field.scale:.6g} {field.unit}")
+        elif isinstance(control, QSpinBox) and isinstance(value, int):
+            control.setValue(value)
+        elif isinstance(control, ChoiceBox):
+            control.show_value(value)
+        control.blockSignals(False)
+
+    def _on_quantity(self, field: Field, value: float) -> None:
+        si = value * field.scale
+        if not field.low <= si <= field.high:
+            self.refuse(field.attribute, f"expected {self._limit(field, field.low)} to {self._limit(field, field.high)}")
+            return
+        self._emit(field, si)
+
+    def _limit(self, field: Field, value: float) -> str:
+        if field.kind == "length":
+            return length_text(value, self._view.units)
+        return f"{value / field.scale:g} {field.unit or ('kg' if field.kind == 'mass' else '')}".strip()
+
+    def _on_value(self, field: Field, value: int) -> None:
+        self._emit(field, value)
+
+    def _on_chosen(self, field: Field, index: int) -> None:
+        control = self.controls[field.attribute]
+        if isinstance(control, ChoiceBox):
+            self._emit(field, control.itemData(index))
+
+    def _on_typed_section(self, field: Field) -> None:
+        control = self.controls.get(field.attribute)
+        if not isinstance(control, ChoiceBox) or self._part is None:
+            return
+        now = str(value_of(self._part, field))
+        try:
+            name = section_from(control.currentText(), now)
+        except InputError as error:
+            self.refuse(field.attribute, error.problem)
+            return
+        self.refuse(field.attribute, "")
+        if name != now:
+            self._emit(field, name)
+
+    def _emit(self, field: Field, value: object) -> None:
+        if self._part is not None and value != value_of(self._part, field):
+            self.edited.emit(replace(self._part, **{field.attribute: value}), field.attribute)

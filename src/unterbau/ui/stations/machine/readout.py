@@ -1,0 +1,197 @@
+"""The readout: stiffness per axis like the digital scales of a machine tool."""
+
+from PyQt6.QtCore import QEasingCurve, Qt, QVariantAnimation
+from PyQt6.QtGui import QFont
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+
+from unterbau.band import Band
+from unterbau.machine.parts import Place
+from unterbau.studies.answers import Answers, LikelyAnswers
+from unterbau.ui.theme import em, font
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.labels import heading, label
+from unterbau.units import movement_text, number_text
+
+AXES = ("X", "Y", "Z")
+ROLL = 180  # ms
+SAME = 0.005
+
+
+def place_text(place: Place) -> str:
+    """Return the head's place in words."""
+    words = {
+        "x": {0.0: "left", 0.5: "mid", 1.0: "right"},
+        "y": {0.0: "front", 0.5: "mid", 1.0: "back"},
+        "z": {0.0: "lowest", 0.5: "mid", 1.0: "highest"},
+    }
+    parts = [f"{axis.upper()} {words[axis].get(at, f'{at:.0%}')}" for axis, at in (("x", place.x), ("y", place.y), ("z", place.z))]
+    return "head at " + ", ".join(parts)
+
+
+def band_text(band: Band, scale: float) -> str:
+    """Return the ends of a band, smaller first."""
+    low, high = sorted((band.low * scale, band.high * scale))
+    return f"{number_text(low)} – {number_text(high)}"
+
+
+class RollingNumber(QLabel):
+    """Digits that run to their new value."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setFont(font(1.95, QFont.Weight.DemiBold))
+        self.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.value = 0.0
+        self._run = QVariantAnimation(self)
+        self._run.setDuration(ROLL)
+        self._run.setEasingCurve(QEasingCurve.Type.OutCubic)
+        self._run.valueChanged.connect(self._on_step)
+
+    def roll_to(self, value: float) -> None:
+        """Show a value, N/µm."""
+        start = self._shown()
+        self.value = value
+        self._run.stop()
+        if start is None or abs(start - value) < 1e-12:
+            self.setText(number_text(value))
+            return
+        self._run.setStartValue(start)
+        self._run.setEndValue(value)
+        self._run.start()
+
+    def _shown(self) -> float | None:
+        try:
+            return float(self.text())
+        except ValueError:
+            return None
+
+    def _on_step(self, value: object) -> None:
+        if isinstance(value, float):
+            self.setText(number_text(self.value if value == self.value else value))
+
+
+class Readout(QWidget):
+    """Stiffness with bands, droop, lowest mode, mass, money."""
+
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setProperty("surface", "soft")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._view = view
+        self.against = label("", "muted", 0.86)
+        self.numbers = [RollingNumber(self) for _ in AXES]
+        self.bands = [label("", "muted", 0.92) for _ in AXES]
+        self.changes = [label("", size=0.92) for _ in AXES]
+        self.nose = label("", "muted", 0.86)
+        self.place = label("", "muted", 0.86)
+        self.figures = {name: label("–", bold=True) for name in ("droop", "shake", "mass", "money")}
+        self.spreads = {name: label("", "muted", 0.8) for name in self.figures}
+        self._droop: Band | None = None
+        self._build()
+        view.changed.connect(self._show_droop)
+
+    def show_likely(self, likely: LikelyAnswers, benchmark: LikelyAnswers | None, name: str, place: Place) -> None:
+        """Show the first answers; bands follow."""
+        self.place.setText(place_text(place))
+        self.against.setText(f"against ★ {name}" if benchmark else "this is the ★ benchmark")
+        for axis in range(3):
+            stiffness = 1e-6 / likely.compliance[axis, axis]
+            self.numbers[axis].roll_to(float(stiffness))
+            self.bands[axis].setText("likely")
+            other = 1e-6 / benchmark.compliance[axis, axis] if benchmark else stiffness
+            self._show_change(axis, float(stiffness), float(other), benchmark is not None)
+        nose = [number_text(1e-6 / likely.nose[axis, axis]) for axis in range(3)]
+        self.nose.setText(f"with cutter; at the nose {nose[0]} · {nose[1]} · {nose[2]}, likely")
+        self.figures["mass"].setText(f"{likely.mass:.1f} kg")
+        self.figures["money"].setText(f"{likely.money:.0f} EUR")
+        moving = "  ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
+        self.figures["mass"].setToolTip(f"moved by the drives: {moving}")
+        self.spreads["mass"].setText(f"Y moves {likely.moving['Y']:.0f}")
+        self.spreads["money"].setText("invented prices")
+
+    def show_bands(self, answers: Answers | None) -> None:
+        """Show the bands, or that they are being computed."""
+        if answers is None:
+            self._droop = None
+            for band in self.bands:
+                band.setText("likely …")
+            for name in ("droop", "shake"):
+                self.figures[name].setText("…")
+                self.spreads[name].setText("")
+            return
+        for axis in range(3):
+            self.bands[axis].setText(band_text(answers.stiffness[axis], 1e-6))
+        self._droop = answers.droop
+        self._show_droop()
+        lowest = answers.modes[0]
+        self.figures["shake"].setText(f"{lowest.frequency.likely:.0f} Hz")
+        self.spreads["shake"].setText(band_text(lowest.frequency, 1.0))
+        self.figures["shake"].setToolTip(
+            "lowest natural frequencies, likely: " + ", ".join(f"{m.frequency.likely:.0f} Hz" for m in answers.modes)
+        )
+
+    def _show_droop(self) -> None:
+        if self._droop is None:
+            return
+        self.figures["droop"].setText(movement_text(self._droop.likely, self._view.units))
+        low, high = sorted((self._droop.low, self._droop.high))
+        unit = self._view.units
+        self.spreads["droop"].setText(f"{movement_text(low, unit).split()[0]} – {movement_text(high, unit).split()[0]}")
+
+    def _show_change(self, axis: int, now: float, other: float, shown: bool) -> None:
+        change = self.changes[axis]
+        ratio = now / other - 1
+        if not shown:
+            change.setText("")
+        elif abs(ratio) < SAME:
+            change.setText("same")
+        else:
+            mark = "▲ +" if ratio > 0 else "▼ −"
+            change.setText(f"{mark}{number_text(abs(now - other))}")
+        change.setProperty("role", "error" if shown and ratio < -SAME else "")
+        style = change.style()
+        if style is not None:
+            style.unpolish(change)
+            style.polish(change)
+
+    def _build(self) -> None:
+        unit = em()
+        box = QVBoxLayout(self)
+        box.setContentsMargins(round(1.1 * unit), round(0.6 * unit), round(1.1 * unit), round(0.6 * unit))
+        box.setSpacing(round(0.1 * unit))
+        top = QHBoxLayout()
+        top.addWidget(heading("readout"))
+        top.addStretch()
+        top.addWidget(self.against)
+        box.addLayout(top)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(round(0.5 * unit))
+        grid.setVerticalSpacing(0)
+        for axis, name in enumerate(AXES):
+            letter = label(name, "muted", 1.45)
+            self.numbers[axis].setAccessibleName(f"Stiffness along {name}, newtons per micrometre")
+            letter.setToolTip("static stiffness of the structural loop at the tool tip")
+            grid.addWidget(letter, axis, 0)
+            grid.addWidget(self.numbers[axis], axis, 1)
+            grid.addWidget(label("N/µm", "muted", 0.92), axis, 2)
+            grid.addWidget(self.bands[axis], axis, 3)
+            grid.addWidget(self.changes[axis], axis, 4, Qt.AlignmentFlag.AlignRight)
+        grid.setColumnMinimumWidth(1, round(4.0 * unit))
+        grid.setColumnStretch(3, 1)
+        box.addLayout(grid)
+        box.addWidget(self.nose)
+        box.addWidget(self.place)
+        box.addSpacing(round(0.3 * unit))
+        row = QGridLayout()
+        row.setVerticalSpacing(0)
+        tips = {
+            "droop": "range of the tool's sinking by weight against the bed, over centre and corners of the travel",
+            "shake": "lowest natural frequency", "mass": "whole machine", "money": "parts and material, invented start prices",
+        }  # fmt: skip
+        for column, (name, value) in enumerate(self.figures.items()):
+            caption = label(name, "muted", 0.86)
+            caption.setToolTip(tips[name])
+            row.addWidget(caption, 0, column)
+            row.addWidget(value, 1, column)
+            row.addWidget(self.spreads[name], 2, column)
+        box.addLayout(row)

@@ -1,0 +1,168 @@
+"""The candidate shelf: a card for each complete design."""
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QAbstractButton, QButtonGroup, QHBoxLayout, QLineEdit, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from typing_extensions import override
+
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.ui.theme import colour, em, font
+from unterbau.ui.widgets.thumbnail import paint
+
+
+@dataclass(frozen=True)
+class CardFacts:
+    """What a card shows."""
+
+    name: str
+    benchmark: bool
+    stiffness: str
+    change: str
+    mass: str
+    money: str
+    faces: tuple[tuple[float, FloatArray], ...]
+
+
+class Card(QAbstractButton):
+    """One candidate."""
+
+    menu_wanted = pyqtSignal(str, QPoint)
+
+    def __init__(self, facts: CardFacts, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.facts = facts
+        self.setCheckable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        self.customContextMenuRequested.connect(self._on_menu)
+        self.setToolTip(facts.name)
+
+    def show_facts(self, facts: CardFacts) -> None:
+        """Show other facts."""
+        self.facts = facts
+        star = "benchmark, " if facts.benchmark else ""
+        self.setAccessibleName(f"{facts.name}: {star}{facts.stiffness} N/µm along X, Y, Z, {facts.mass}, {facts.money}")
+        self.update()
+
+    @override
+    def sizeHint(self) -> QSize:
+        return QSize(round(17.2 * em()), round(5.6 * em()))
+
+    @override
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        unit, f = em(), self.facts
+        chosen = self.isChecked()
+        width = 2.0 if chosen or self.hasFocus() else 1.0
+        painter.setPen(QPen(colour("accent" if chosen or self.hasFocus() else "hairline"), width))
+        painter.setBrush(colour("panel"))
+        painter.drawRoundedRect(QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5), 5, 5)
+        paint(painter, list(f.faces), QRectF(0.6 * unit, 0.7 * unit, 5.4 * unit, 4.2 * unit))
+        x = 6.5 * unit
+        room = self.width() - x - 0.5 * unit
+        rows = (
+            (("★ " if f.benchmark else "") + f.name, font(0.94, QFont.Weight.DemiBold), "ink"),
+            (f.stiffness, font(1.0, QFont.Weight.DemiBold), "ink"),
+            ("N/µm  X · Y · Z, likely", font(0.8), "muted"),
+            (f.change, font(0.84), "accent" if "−" not in f.change else "warning"),
+            (f"{f.mass}    {f.money}", font(0.9), "ink"),
+        )
+        y = 0.45 * unit
+        for text, face, role in rows:
+            painter.setFont(face)
+            painter.setPen(colour(role))
+            metrics = QFontMetricsF(face)
+            shown = metrics.elidedText(text, Qt.TextElideMode.ElideRight, room)
+            painter.drawText(QRectF(x, y, room, unit), Qt.AlignmentFlag.AlignVCenter, shown)
+            y += 0.96 * unit
+
+    def _on_menu(self, place: QPoint) -> None:
+        self.menu_wanted.emit(self.facts.name, self.mapToGlobal(place))
+
+
+class Shelf(QWidget):
+    """Cards in a row; the last place makes a new one."""
+
+    chosen = pyqtSignal(str)
+    copy_wanted = pyqtSignal()
+    renamed = pyqtSignal(str, str)
+    menu_wanted = pyqtSignal(str, QPoint)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setProperty("surface", "sunken")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.cards: list[Card] = []
+        self._name_for = ""
+        self._group = QButtonGroup(self)
+        self._area = QScrollArea(self)
+        self._area.setWidgetResizable(True)
+        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._inside = QWidget(self._area)
+        self._inside.setProperty("surface", "sunken")
+        self._area.setWidget(self._inside)
+        self._row = QHBoxLayout(self._inside)
+        self._row.setContentsMargins(round(0.9 * em()), round(0.5 * em()), round(0.9 * em()), round(0.5 * em()))
+        self._row.setSpacing(round(0.7 * em()))
+        self.new = QPushButton("+ new", self._inside)
+        self.new.setToolTip("copy the chosen candidate and go on with the copy, Ctrl+D")
+        self.new.clicked.connect(self.copy_wanted)
+        self.new.setFixedSize(round(5.6 * em()), round(5.6 * em()))
+        self._row.addWidget(self.new)
+        self._row.addStretch()
+        self.name = QLineEdit(self)
+        self.name.setAccessibleName("New name of the candidate")
+        self.name.hide()
+        self.name.editingFinished.connect(self._on_named)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.addWidget(self._area)
+        self.setFixedHeight(round(6.9 * em()))
+
+    def show_cards(self, facts: list[CardFacts], chosen: str) -> None:
+        """Show these candidates."""
+        while len(self.cards) > len(facts):
+            card = self.cards.pop()
+            self._group.removeButton(card)
+            card.hide()
+            card.deleteLater()
+        while len(self.cards) < len(facts):
+            card = Card(facts[len(self.cards)], self._inside)
+            card.clicked.connect(self._on_clicked)
+            card.menu_wanted.connect(self.menu_wanted)
+            self._group.addButton(card)
+            self._row.insertWidget(len(self.cards), card)
+            self.cards.append(card)
+        for card, one in zip(self.cards, facts, strict=True):
+            card.show_facts(one)
+            card.setChecked(one.name == chosen)
+
+    def card(self, name: str) -> Card:
+        """Return the card of a candidate."""
+        return next(card for card in self.cards if card.facts.name == name)
+
+    def ask_name(self, name: str) -> None:
+        """Open a field for the name on a candidate's card."""
+        card = self.card(name)
+        corner = card.mapTo(self, QPoint(round(6.2 * em()), round(0.3 * em())))
+        self._name_for = name
+        self.name.setGeometry(corner.x(), corner.y(), round(10.4 * em()), round(1.6 * em()))
+        self.name.setText(name)
+        self.name.show()
+        self.name.raise_()
+        self.name.setFocus()
+        self.name.selectAll()
+
+    def _on_named(self) -> None:
+        if self.name.isVisible():
+            self.name.hide()
+            self.renamed.emit(self._name_for, self.name.text())
+
+    def _on_clicked(self) -> None:
+        card = self.sender()
+        if isinstance(card, Card):
+            self.chosen.emit(card.facts.name)

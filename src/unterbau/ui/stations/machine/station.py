@@ -1,0 +1,268 @@
+"""The Machine station: puts its tools together and turns wishes into edits."""
+
+from functools import partial
+
+from PyQt6.QtCore import QPoint, Qt, pyqtSignal
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
+
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine, bodies_of, links, part
+from unterbau.machine.parts import Part, Place
+from unterbau.machine.stepping import step
+from unterbau.project import edits
+from unterbau.project.project import Candidate
+from unterbau.ui.commands import Command
+from unterbau.ui.document import Document
+from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.bench import Bench
+from unterbau.ui.stations.machine.feed import Feed
+from unterbau.ui.stations.machine.load_path import LoadPath
+from unterbau.ui.stations.machine.machine_view import MachineView
+from unterbau.ui.stations.machine.readout import Readout
+from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
+from unterbau.ui.theme import em
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.thumbnail import outlines
+from unterbau.units import number_text
+
+
+class MachineStation(QWidget):
+    """See which link gives, swap it, feel the answer change."""
+
+    trouble = pyqtSignal(str)
+
+    def __init__(self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._document, self._selection = document, selection
+        self.feed = Feed(document, selection, self)
+        self.load_path = LoadPath(selection, view, self)
+        self.view = MachineView(selection, self)
+        self.readout = Readout(view, self)
+        self.bench = Bench(view, self)
+        self.shelf = Shelf(self)
+        self._faces: dict[Machine, tuple[tuple[float, object], ...]] = {}
+        self._build()
+        self._connect()
+
+    def commands(self) -> list[Command]:
+        """Return what one can do here."""
+        view = self.view
+        return [
+            Command("smaller", "One size smaller", partial(self._on_stepped, False), "[", "the chosen link's part one size smaller"),
+            Command("larger", "One size larger", partial(self._on_stepped, True), "]", "the chosen link's part one size larger"),
+            *(Command(f"pull-{a}", f"Pull along {a.upper()}", partial(self._selection.pull_along, n), f"Alt+{a.upper()}") for n, a in enumerate("xyz")),
+            Command("lens-shape", "Lens: shape", partial(view.use_lens, "shape"), "Alt+S"),
+            Command("lens-flex", "Lens: flex", partial(view.use_lens, "flex"), "Alt+F"),
+            Command("reset-view", "Reset view", view.viewport.reset_view, "Home"),
+            Command("turn-left", "Turn the machine to the left", partial(view.viewport.turn, 15.0, 0.0), "Alt+Left"),
+            Command("turn-right", "Turn the machine to the right", partial(view.viewport.turn, -15.0, 0.0), "Alt+Right"),
+            Command("turn-up", "Look from higher", partial(view.viewport.turn, 0.0, 10.0), "Alt+Up"),
+            Command("turn-down", "Look from lower", partial(view.viewport.turn, 0.0, -10.0), "Alt+Down"),
+            Command("weakest", "Put the weakest link on the bench", self.choose_weakest, "Ctrl+W", "the link with the largest share"),
+            Command("duplicate", "Duplicate candidate", self.duplicate, "Ctrl+D", "copy the chosen candidate and go on with the copy"),
+            Command("benchmark", "Make this candidate the benchmark", self.make_benchmark, "Ctrl+B"),
+            Command("rename", "Rename candidate", self.rename, "F2"),
+            Command("delete", "Delete candidate", self.delete, "Ctrl+Delete", enabled=self._can_delete),
+            Command("next-candidate", "Next candidate", partial(self._walk, 1), "Ctrl+PgDown"),
+            Command("previous-candidate", "Previous candidate", partial(self._walk, -1), "Ctrl+PgUp"),
+        ]  # fmt: skip
+
+    def link_commands(self) -> list[Command]:
+        """Return a command for each link of the load path."""
+        found = links(self._candidate().machine)
+        return [Command(f"link-{one.key}", f"Bench: {one.label}", partial(self.choose_link, one.key), tip=one.place) for one in found]
+
+    def choose_link(self, key: str) -> None:
+        """Put a link on the bench."""
+        if key and key != "rest":
+            self._selection.choose_link(key)
+
+    def choose_weakest(self) -> None:
+        """Put the weakest link on the bench."""
+        self.choose_link(self.load_path.strip.weakest())
+
+    def duplicate(self) -> None:
+        """Copy the chosen candidate and go on with the copy."""
+        project, name = edits.duplicate(self._document.project, self._selection.candidate)
+        self._document.apply(project, f"duplicate {self._selection.candidate}")
+        self._selection.choose_candidate(name)
+
+    def make_benchmark(self) -> None:
+        """Measure the others against the chosen candidate."""
+        name = self._selection.candidate
+        self._document.apply(edits.set_benchmark(self._document.project, name), f"benchmark {name}")
+
+    def rename(self) -> None:
+        """Ask for another name on the card."""
+        self.shelf.ask_name(self._selection.candidate)
+
+    def delete(self) -> None:
+        """Remove the chosen candidate; undo brings it back."""
+        name = self._selection.candidate
+        names = [c.name for c in self._document.project.candidates]
+        place = names.index(name)
+        project = edits.delete(self._document.project, name)
+        self._selection.choose_candidate(names[place - 1] if place else names[1])
+        self._document.apply(project, f"delete {name}")
+
+    def close_view(self) -> None:
+        """Stop work and give the graphics back."""
+        self.feed.close()
+        self.view.close_view()
+
+    def _can_delete(self) -> bool:
+        return len(self._document.project.candidates) > 1
+
+    def _candidate(self) -> Candidate:
+        return self._document.project.candidate(self._selection.candidate)
+
+    def _walk(self, step_by: int) -> None:
+        names = [c.name for c in self._document.project.candidates]
+        place = names.index(self._selection.candidate) + step_by
+        self._selection.choose_candidate(names[max(0, min(len(names) - 1, place))])
+
+    def _build(self) -> None:
+        unit = em()
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        right = QWidget(self)
+        right.setProperty("surface", "panel")
+        right.setFixedWidth(round(22.5 * unit))
+        column = QVBoxLayout(right)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.readout)
+        column.addWidget(_line())
+        column.addWidget(self.bench, 1)
+        middle = QHBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.view, 1)
+        middle.addWidget(_line(vertical=True))
+        middle.addWidget(right)
+        box.addWidget(self.load_path)
+        box.addWidget(_line())
+        box.addLayout(middle, 1)
+        box.addWidget(_line())
+        box.addWidget(self.shelf)
+
+    def _connect(self) -> None:
+        self._document.changed.connect(self._on_project_changed)
+        self._selection.link_changed.connect(self._on_link_changed)
+        self.feed.likely_ready.connect(self._on_likely)
+        self.feed.bands_ready.connect(self._on_bands)
+        self.feed.failed.connect(self.trouble)
+        self.load_path.chosen.connect(self.choose_link)
+        self.load_path.pointed.connect(self._selection.point_at)
+        self.view.chosen.connect(self.choose_link)
+        self.view.pointed.connect(self._selection.point_at)
+        self.bench.edited.connect(self._on_edited)
+        self.bench.stepped.connect(self._on_stepped)
+        self.shelf.chosen.connect(self._selection.choose_candidate)
+        self.shelf.copy_wanted.connect(self.duplicate)
+        self.shelf.renamed.connect(self._on_renamed)
+        self.shelf.menu_wanted.connect(self._on_menu)
+
+    def _on_edited(self, key: str, changed: Part, attribute: str) -> None:
+        name = self._selection.candidate
+        label = next(one.label for one in links(self._candidate().machine) if one.key == key)
+        try:
+            project = edits.set_part(self._document.project, name, key, changed)
+        except InputError as error:
+            self.bench.refuse(attribute, error.problem)
+            return
+        self._document.apply(project, f"{label}: {attribute}")
+
+    def _on_stepped(self, up: bool) -> None:
+        key, name = self.bench.key, self._selection.candidate
+        changed = step(part(self._candidate().machine, key), up)
+        if changed is None:
+            return
+        try:
+            project = edits.set_part(self._document.project, name, key, changed)
+        except InputError as error:
+            self.trouble.emit(str(error))
+            return
+        self._document.apply(project, f"{key.replace('_', ' ')}: {'larger' if up else 'smaller'}", f"step/{name}/{key}")
+
+    def _on_project_changed(self, before: object, after: object) -> None:
+        del before, after
+        self._show_cards()
+
+    def _on_link_changed(self, key: str) -> None:
+        self.bench.show_part(self._candidate().machine, key or self.load_path.strip.weakest())
+
+    def _on_likely(self) -> None:
+        machine = self.feed.machine()
+        likely, solved = self.feed.likely(machine)
+        project = self._document.project
+        same = project.benchmark == self._selection.candidate
+        against = None if same else self.feed.likely(project.candidate(project.benchmark).machine)[0]
+        self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
+        self.readout.show_bands(self.feed.full(machine))
+        self.load_path.show_answers(machine, likely)
+        if not self._selection.link:
+            self.choose_weakest()
+        self.bench.show_part(machine, self._selection.link)
+        self.view.show_answers(machine, likely, solved)
+        self._show_cards()
+
+    def _on_bands(self) -> None:
+        self.readout.show_bands(self.feed.full(self.feed.machine()))
+
+    def _on_renamed(self, name: str, new: str) -> None:
+        try:
+            project = edits.rename(self._document.project, name, new)
+        except InputError as error:
+            self.trouble.emit(f"the candidate keeps its name: {error.problem}")
+            return
+        chosen = self._selection.candidate == name
+        if chosen:
+            self._selection.candidate = new.strip()
+        self._document.apply(project, f"rename {name}")
+
+    def _on_menu(self, name: str, place: QPoint) -> None:
+        self._selection.choose_candidate(name)
+        menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        for command in self.commands():
+            if command.id in ("duplicate", "benchmark", "rename", "delete"):
+                action = menu.addAction(command.text)
+                if action is not None:
+                    action.setEnabled(command.enabled())
+                    action.triggered.connect(command.run)
+        menu.popup(place)
+
+    def _show_cards(self) -> None:
+        project = self._document.project
+        try:
+            bench = self.feed.likely(project.candidate(project.benchmark).machine)[0]
+            facts = [self._card(c, project.benchmark, 1e-6 / bench.compliance.diagonal()) for c in project.candidates]
+        except InputError as error:
+            self.trouble.emit(str(error))
+            return
+        self.shelf.show_cards(facts, self._selection.candidate)
+
+    def _card(self, candidate: Candidate, benchmark: str, against: object) -> CardFacts:
+        likely = self.feed.likely(candidate.machine)[0]
+        stiffness = 1e-6 / likely.compliance.diagonal()
+        star = candidate.name == benchmark
+        ratio = stiffness / against
+        change = "" if star else "  ".join(f"{r - 1:+.0%}".replace("-", "−") for r in ratio.tolist())
+        if candidate.machine not in self._faces:
+            self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
+        return CardFacts(
+            candidate.name, star, " · ".join(number_text(k) for k in stiffness.tolist()),
+            "★ benchmark" if star else change, f"{likely.mass:.1f} kg", f"{likely.money:.0f} EUR",
+            self._faces[candidate.machine],  # type: ignore[arg-type]
+        )  # fmt: skip
+
+
+def _line(vertical: bool = False) -> QFrame:
+    line = QFrame()
+    line.setStyleSheet("background: palette(mid);")
+    if vertical:
+        line.setFixedWidth(1)
+    else:
+        line.setFixedHeight(1)
+    return line

@@ -1,0 +1,149 @@
+"""Colours by role, the shipped type family, and the style sheet. No colours elsewhere."""
+
+from dataclasses import dataclass
+from importlib.resources import files
+
+from PyQt6.QtGui import QColor, QFont, QFontDatabase, QFontMetricsF
+from PyQt6.QtWidgets import QApplication
+
+
+@dataclass(frozen=True, slots=True)
+class Palette:
+    """Workshop drawing: warm paper, dark ink, hairlines, one enamel green, one heat scale."""
+
+    paper: str = "#f6f3ea"
+    panel: str = "#fbf9f3"
+    sunken: str = "#efecdf"
+    ink: str = "#222a29"
+    muted: str = "#62675f"
+    hairline: str = "#d8d3c2"
+    accent: str = "#2c6a54"
+    accent_soft: str = "#e3ece3"
+    on_accent: str = "#ffffff"
+    warning: str = "#a3401d"
+    joint: str = "#49524f"
+    ghost: str = "#8c8f86"
+    heat: tuple[str, ...] = ("#f3ead3", "#ead29d", "#dfab63", "#ca7a3f", "#a84a22")
+    """From no share to the largest, even steps of lightness."""
+
+
+PAPER = Palette()
+FAMILY = "Inter"
+
+
+def colour(name: str) -> QColor:
+    """Return the colour of a role."""
+    return QColor(getattr(PAPER, name))
+
+
+def heat(share: float) -> QColor:
+    """Return the colour of a share from 0 to 1 on the heat scale."""
+    steps = PAPER.heat
+    place = max(0.0, min(1.0, share)) * (len(steps) - 1)
+    low = min(int(place), len(steps) - 2)
+    a, b, t = QColor(steps[low]), QColor(steps[low + 1]), place - low
+    return QColor.fromRgbF(
+        a.redF() + t * (b.redF() - a.redF()),
+        a.greenF() + t * (b.greenF() - a.greenF()),
+        a.blueF() + t * (b.blueF() - a.blueF()),
+    )
+
+
+def contrast(a: QColor, b: QColor) -> float:
+    """Return the contrast ratio of two colours, WCAG 2.1."""
+
+    def light(c: QColor) -> float:
+        rows = [v / 12.92 if v <= 0.04045 else ((v + 0.055) / 1.055) ** 2.4 for v in (c.redF(), c.greenF(), c.blueF())]
+        return 0.2126 * rows[0] + 0.7152 * rows[1] + 0.0722 * rows[2]
+
+    high, low = sorted((light(a), light(b)), reverse=True)
+    return (high + 0.05) / (low + 0.05)
+
+
+def ink_on(background: QColor) -> QColor:
+    """Return ink or white, whichever reads better."""
+    dark, bright = colour("ink"), colour("on_accent")
+    return dark if contrast(dark, background) >= contrast(bright, background) else bright
+
+
+def load_fonts() -> None:
+    """Make the shipped type family known."""
+    folder = files("unterbau.ui") / "assets" / "fonts"
+    for weight in ("Regular", "Medium", "SemiBold"):
+        QFontDatabase.addApplicationFontFromData((folder / f"Inter-{weight}.otf").read_bytes())
+
+
+def font(size: float = 1.0, weight: QFont.Weight = QFont.Weight.Normal) -> QFont:
+    """Return the family at a multiple of the desktop's size, with figures of one width."""
+    base = QApplication.font()
+    found = QFont(FAMILY)
+    found.setPointSizeF(max(base.pointSizeF(), 6.0) * size)
+    found.setWeight(weight)
+    found.setFeature(QFont.Tag("tnum"), 1)
+    return found
+
+
+def em() -> float:
+    """Return the line height of the standard text, px; sizes are multiples of it."""
+    return QFontMetricsF(font()).height()
+
+
+def apply(application: QApplication, point_size: float | None = None) -> None:
+    """Set font and style sheet of the application."""
+    load_fonts()
+    base = QFont(FAMILY)
+    base.setPointSizeF(point_size or min(max(application.font().pointSizeF(), 9.0), 14.0))
+    base.setFeature(QFont.Tag("tnum"), 1)
+    application.setFont(base)
+    application.setStyle("Fusion")
+    application.setStyleSheet(style_sheet())
+
+
+def style_sheet() -> str:
+    """Return the style sheet of all ordinary controls."""
+    p = PAPER
+    return f"""
+    QWidget {{ color: {p.ink}; background: {p.paper}; selection-background-color: {p.accent};
+      selection-color: {p.on_accent}; }}
+    QLabel, QCheckBox {{ background: transparent; }}
+    QLabel[role="muted"] {{ color: {p.muted}; }}
+    QLabel[role="error"] {{ color: {p.warning}; }}
+    QLabel[role="heading"] {{ color: {p.muted}; font-weight: 600; letter-spacing: 1.5px; }}
+    QWidget[surface="panel"] {{ background: {p.panel}; }}
+    QWidget[surface="soft"] {{ background: {p.accent_soft}; }}
+    QWidget[surface="sunken"] {{ background: {p.sunken}; }}
+    QLineEdit, QComboBox, QSpinBox {{ background: {p.panel}; border: none;
+      border-bottom: 1px solid {p.hairline}; padding: 2px 2px; }}
+    QLineEdit:focus, QComboBox:focus, QSpinBox:focus {{ border-bottom: 2px solid {p.accent}; }}
+    QLineEdit[wrong="true"] {{ border-bottom: 2px solid {p.warning}; }}
+    QComboBox::drop-down {{ border: none; width: 1.2em; }}
+    QComboBox QAbstractItemView, QListView {{ background: {p.panel}; border: 1px solid {p.hairline}; outline: 0; }}
+    QListView::item {{ padding: 4px 8px; }}
+    QListView::item:selected {{ background: {p.accent_soft}; color: {p.ink}; }}
+    QPushButton, QToolButton {{ background: {p.panel}; border: 1px solid {p.hairline}; border-radius: 5px;
+      padding: 3px 9px; }}
+    QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
+    QPushButton:focus, QToolButton:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
+    QPushButton:checked, QToolButton:checked {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; }}
+    QPushButton:disabled, QToolButton:disabled {{ color: {p.ghost}; }}
+    QPushButton[flat="true"], QToolButton[flat="true"] {{ background: transparent; border-color: transparent; }}
+    QPushButton[flat="true"]:focus, QToolButton[flat="true"]:focus {{ border-color: {p.accent}; }}
+    QPushButton[flat="true"]:hover, QToolButton[flat="true"]:hover {{ color: {p.accent}; }}
+    QPushButton[flat="true"]:checked {{ background: transparent; color: {p.ink}; font-weight: 600;
+      border-bottom: 2px solid {p.accent}; border-radius: 0; }}
+    QToolButton::menu-indicator {{ image: none; }}
+    QMenu {{ background: {p.panel}; border: 1px solid {p.hairline}; padding: 4px; }}
+    QMenu::item {{ padding: 4px 22px 4px 12px; }}
+    QMenu::item:selected {{ background: {p.accent_soft}; color: {p.ink}; }}
+    QMenu::item:disabled {{ color: {p.ghost}; }}
+    QToolTip {{ background: {p.panel}; color: {p.ink}; border: 1px solid {p.hairline}; padding: 4px; }}
+    QScrollArea {{ border: none; }}
+    QScrollBar:vertical {{ width: 8px; background: transparent; }}
+    QScrollBar:horizontal {{ height: 8px; background: transparent; }}
+    QScrollBar::handle {{ background: {p.hairline}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+    QSlider::groove:horizontal {{ height: 3px; background: {p.hairline}; border-radius: 1px; }}
+    QSlider::handle:horizontal {{ width: 12px; height: 12px; margin: -5px 0; border-radius: 6px;
+      background: {p.panel}; border: 1.5px solid {p.ink}; }}
+    QSlider::handle:horizontal:focus {{ border: 2px solid {p.accent}; }}
+    """

@@ -1,0 +1,152 @@
+"""The 3D view: one mesh of faces, one of ink lines, a thin ghost, the pull as an arrow."""
+
+from typing import Any
+
+import numpy as np
+import pyvista as pv
+from PyQt6.QtCore import QEvent, QPoint, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QMouseEvent
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from pyvistaqt import QtInteractor
+from typing_extensions import override
+
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.ui.theme import colour
+from unterbau.ui.viewport.scene import Scene
+
+CLICK_DISTANCE = 4
+
+
+class Viewport(QWidget):
+    """Draws a scene; tells which part the mouse is over and which is clicked."""
+
+    pointed = pyqtSignal(str)
+    clicked = pyqtSignal(str)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setAccessibleName("The machine in 3D")
+        self.plotter = QtInteractor(self, auto_update=False, multi_samples=4, line_smoothing=True)
+        self.plotter.setAccessibleName("The machine in 3D; drag to turn, wheel to zoom")
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(self.plotter)
+        self.plotter.set_background(colour("paper").name())
+        self.plotter.enable_parallel_projection()
+        self.plotter.installEventFilter(self)
+        self._scene: Scene | None = None
+        self._mesh: Any = None
+        self._ink: Any = None
+        self._ghost: Any = None
+        self._actor: Any = None
+        self._arrow: Any = None
+        self._pressed = QPoint()
+        self._open = True
+
+    def show_scene(self, scene: Scene) -> None:
+        """Draw another machine; the camera stays unless there was none."""
+        first = self._scene is None
+        self._scene = scene
+        self._mesh = pv.PolyData(scene.points.copy(), scene.faces)
+        self._mesh.cell_data["colour"] = np.zeros((len(scene.owner), 3), dtype=np.uint8)
+        self._ink = pv.PolyData(scene.points.copy(), lines=scene.lines)
+        self._ghost = pv.PolyData(scene.points.copy(), lines=scene.lines)
+        keep = {"reset_camera": False, "render": False}
+        self._actor = self.plotter.add_mesh(
+            self._mesh, scalars="colour", rgb=True, name="faces", ambient=0.62, diffuse=0.42, specular=0.0,
+            show_scalar_bar=False, **keep,
+        )  # fmt: skip
+        self.plotter.add_mesh(self._ink, color=colour("ink").name(), line_width=1.2, name="ink", lighting=False, pickable=False, **keep)
+        self._ghost_actor = self.plotter.add_mesh(
+            self._ghost, color=colour("ghost").name(), line_width=0.6, opacity=0.55, name="ghost",
+            lighting=False, pickable=False, **keep,
+        )  # fmt: skip
+        if first:
+            self.reset_view()
+
+    def colour_parts(self, colours: dict[str, QColor]) -> None:
+        """Colour every part."""
+        if self._scene is None:
+            return
+        table = np.array([colours[key].getRgb()[:3] for key in self._scene.keys], dtype=np.uint8)  # type: ignore[index]
+        self._mesh.cell_data["colour"] = table[self._scene.owner]
+
+    def move_points(self, points: FloatArray, ghost: bool) -> None:
+        """Put the points in other places, with or without the undeformed machine as thin lines."""
+        self._mesh.points = points
+        self._ink.points = points
+        self._ghost_actor.SetVisibility(ghost)
+
+    def show_pull(self, start: FloatArray, direction: FloatArray, text: str) -> None:
+        """Draw the pull as an arrow with its size beside it; no text draws none."""
+        self.plotter.remove_actor("pull", render=False)
+        self.plotter.remove_actor("pull text", render=False)
+        if not text:
+            return
+        scale = float(np.linalg.norm(direction))
+        arrow = pv.Arrow(start=start, direction=direction, scale=scale, tip_length=0.22, tip_radius=0.06, shaft_radius=0.018)
+        accent = colour("accent").name()
+        self.plotter.add_mesh(arrow, color=accent, name="pull", ambient=0.8, pickable=False, reset_camera=False, render=False)
+        self.plotter.add_point_labels(
+            [start + direction * 1.12], [text], name="pull text", font_size=13, bold=True, text_color=accent,
+            shape=None, show_points=False, always_visible=True, reset_camera=False, render=False,
+        )  # fmt: skip
+
+    def draw(self) -> None:
+        """Render."""
+        if self._open:
+            self.plotter.render()
+
+    def reset_view(self) -> None:
+        """Look from the front right, from above, the whole machine in view."""
+        self.plotter.camera_position = [(-1.0, -1.35, 0.95), (0.0, 0.0, 0.0), (0.0, 0.0, 1.0)]
+        self.plotter.reset_camera(render=False)
+        self.plotter.camera.zoom(1.25)
+        self.draw()
+
+    def turn(self, across: float, up: float) -> None:
+        """Turn the camera about the machine, degrees; for the keyboard."""
+        self.plotter.camera.azimuth += across
+        self.plotter.camera.elevation = float(np.clip(self.plotter.camera.elevation + up, -85, 85))
+        self.draw()
+
+    def part_at(self, place: QPoint) -> str:
+        """Return the part under a place of the widget, or nothing."""
+        if self._scene is None:
+            return ""
+        import vtk
+
+        picker = vtk.vtkCellPicker()
+        picker.SetTolerance(0.001)
+        ratio = self.plotter.devicePixelRatioF()
+        height = self.plotter.height()
+        picker.Pick(place.x() * ratio, (height - place.y() - 1) * ratio, 0, self.plotter.renderer)
+        cell = picker.GetCellId()
+        if cell < 0 or picker.GetActor() is not self._actor:
+            return ""
+        return self._scene.keys[self._scene.owner[cell]]
+
+    def picture(self) -> FloatArray:
+        """Return the drawn picture as an array, rows by columns by RGB."""
+        return np.asarray(self.plotter.screenshot(return_img=True))
+
+    def close_view(self) -> None:
+        """Give the graphics back; the window calls this before it goes."""
+        if self._open:
+            self._open = False
+            self.plotter.removeEventFilter(self)
+            self.plotter.close()
+
+    @override
+    def eventFilter(self, watched: Any, event: QEvent | None) -> bool:
+        if isinstance(event, QMouseEvent):
+            if event.type() == QEvent.Type.MouseMove and event.buttons() == Qt.MouseButton.NoButton:
+                self.pointed.emit(self.part_at(event.pos()))
+            elif event.type() == QEvent.Type.MouseButtonPress:
+                self._pressed = event.pos()
+            elif event.type() == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton:
+                if (event.pos() - self._pressed).manhattanLength() < CLICK_DISTANCE:
+                    self.clicked.emit(self.part_at(event.pos()))
+        elif event is not None and event.type() == QEvent.Type.Leave:
+            self.pointed.emit("")
+        return super().eventFilter(watched, event)

@@ -1,0 +1,81 @@
+"""A field for a quantity as people type it; wrong input is answered beside it."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+
+from unterbau.errors import InputError
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.units import Kind, length_text, parse
+
+UNIT = {"force": "N", "mass": "kg", "plain": ""}
+
+
+class QuantityField(QWidget):
+    """Shows a quantity in the chosen units; keeps what was typed when it is wrong."""
+
+    committed = pyqtSignal(float)
+    """A new value, SI."""
+
+    def __init__(self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._kind, self._view = kind, view
+        self._value = 0.0
+        self.edit = QLineEdit(self)
+        self.edit.setAccessibleName(name)
+        self.message = QLabel(self)
+        self.message.setProperty("role", "error")
+        self.message.setWordWrap(True)
+        self.message.hide()
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(1)
+        layout.addWidget(self.edit)
+        layout.addWidget(self.message)
+        self.edit.editingFinished.connect(self._on_finished)
+        view.changed.connect(self._on_units_changed)
+
+    @property
+    def value(self) -> float:
+        """The value shown, SI."""
+        return self._value
+
+    def set_value(self, value: float) -> None:
+        """Show a value."""
+        self._value = value
+        self.edit.setText(self._text())
+        self._say("")
+
+    def refuse(self, problem: str) -> None:
+        """Say why a value that could be read cannot be used."""
+        self._say(problem)
+
+    def _text(self) -> str:
+        if self._kind == "length":
+            return length_text(self._value, self._view.units)
+        return f"{self._value:.6g} {UNIT[self._kind]}".strip()
+
+    def _say(self, problem: str) -> None:
+        self.edit.setProperty("wrong", bool(problem))
+        style = self.edit.style()
+        if style is not None:
+            style.unpolish(self.edit)
+            style.polish(self.edit)
+        self.message.setText(problem)
+        self.message.setVisible(bool(problem))
+        self.edit.setAccessibleDescription(problem)
+
+    def _on_finished(self) -> None:
+        if self.edit.text() == self._text():
+            self._say("")
+            return
+        try:
+            value = parse(self.edit.text(), self._kind, self._view.units)
+        except InputError as error:
+            self._say(error.problem)
+            return
+        self._say("")
+        self.committed.emit(value)
+
+    def _on_units_changed(self) -> None:
+        if not self.edit.property("wrong"):
+            self.edit.setText(self._text())

@@ -1,0 +1,123 @@
+"""A frame document solved by openseespy, element by element, without any of our solver."""
+
+import numpy as np
+import openseespy.opensees as ops
+
+from unterbau.files.frame_document import FrameDocument
+
+FREE_FALL_CASES = ("gravity",)
+
+
+class OpenSeesFrame:
+    """The document's model in openseespy; springs act at node i's place by a rigid link from j."""
+
+    def __init__(self, document: FrameDocument, pieces: int = 1) -> None:
+        self.document = document
+        self.pieces = pieces
+        self.tag = {node.id: n + 1 for n, node in enumerate(document.nodes)}
+        self.place = {node.id: np.array(node.xyz) for node in document.nodes}
+        self.next_node = len(self.tag) + 1
+        self.next_element = 1
+        ops.wipe()
+        ops.model("basic", "-ndm", 3, "-ndf", 6)
+        for node in document.nodes:
+            ops.node(self.tag[node.id], *map(float, node.xyz))
+        for support in document.supports:
+            ops.fix(self.tag[support.node], *map(int, support.fixed))
+        self._beams()
+        self._springs()
+        self._masses()
+
+    def _extra_node(self, place: np.ndarray) -> int:
+        ops.node(self.next_node, *map(float, place))
+        self.next_node += 1
+        return self.next_node - 1
+
+    def _carried(self, node: str, offset: tuple[float, float, float]) -> int:
+        """Return the node itself, or one on a rigid link (its own `-jntOffset` is not rigid)."""
+        if not any(offset):
+            return self.tag[node]
+        other = self._extra_node(self.place[node] + offset)
+        ops.rigidLink("beam", self.tag[node], other)
+        return other
+
+    def _beams(self) -> None:
+        materials = {m.id: m for m in self.document.materials}
+        sections = {s.id: s for s in self.document.sections}
+        for number, beam in enumerate(self.document.beams, 1):
+            m, s = materials[beam.material], sections[beam.section]
+            ends = [self._carried(beam.i, beam.offset_i), self._carried(beam.j, beam.offset_j)]
+            start = self.place[beam.i] + beam.offset_i
+            span = self.place[beam.j] + beam.offset_j - start
+            inner = [self._extra_node(start + span * k / self.pieces) for k in range(1, self.pieces)]
+            chain = [ends[0], *inner, ends[1]]
+            for k, (a, b) in enumerate(zip(chain, chain[1:], strict=False)):
+                transformation = number * 100 + k
+                ops.geomTransf("Linear", transformation, *beam.up)
+                common = (m.E, m.G, s.A, s.J, s.Iy, s.Iz)
+                density = ("-mass", m.rho * s.A, "-cMass")
+                if s.Asy and s.Asz:
+                    ops.element(
+                        "ElasticTimoshenkoBeam", self.next_element, a, b, *common, s.Asy, s.Asz, transformation, *density
+                    )  # fmt: skip
+                else:
+                    E, G, A, J, Iy, Iz = common
+                    ops.element(
+                        "elasticBeamColumn", self.next_element, a, b, A, E, G, J, Iy, Iz, transformation, *density
+                    )  # fmt: skip
+                self.next_element += 1
+
+    def _springs(self) -> None:
+        material = 1
+        for spring in self.document.springs:
+            i = self.tag[spring.i]
+            other = self._extra_node(self.place[spring.i])
+            if spring.j is None:
+                ops.fix(other, 1, 1, 1, 1, 1, 1)
+            else:
+                ops.rigidLink("beam", self.tag[spring.j], other)
+            tags = []
+            for k in spring.k:
+                assert k is not None
+                ops.uniaxialMaterial("Elastic", material, max(k, 1e-6))
+                tags.append(material)
+                material += 1
+            y = np.cross(np.array(spring.up), np.array(spring.x))
+            ops.element(
+                "zeroLength", self.next_element, other, i, "-mat", *tags, "-dir", 1, 2, 3, 4, 5, 6,
+                "-orient", *spring.x, *y,
+            )  # fmt: skip
+            self.next_element += 1
+
+    def _masses(self) -> None:
+        for mass in self.document.masses:
+            node = self._extra_node(self.place[mass.node] + mass.offset)
+            ops.rigidLink("beam", self.tag[mass.node], node)
+            ops.mass(node, mass.m, mass.m, mass.m, *mass.inertia)
+
+    def displacements(self, case: int) -> np.ndarray:
+        """Movements of the document's nodes under a case made of forces."""
+        ops.timeSeries("Linear", case + 1)
+        ops.pattern("Plain", case + 1, case + 1)
+        for load in self.document.cases[case].forces:
+            ops.load(self.tag[load.node], *load.force, *load.moment)
+        ops.constraints("Transformation")
+        ops.numberer("RCM")
+        ops.system("UmfPack")
+        ops.test("NormUnbalance", 1e-8, 10)
+        ops.algorithm("Linear")
+        ops.integrator("LoadControl", 1.0)
+        ops.analysis("Static")
+        assert ops.analyze(1) == 0
+        found = np.array([ops.nodeDisp(self.tag[node.id]) for node in self.document.nodes])
+        ops.remove("loadPattern", case + 1)
+        ops.reset()
+        ops.wipeAnalysis()
+        return found
+
+    def frequencies(self, count: int) -> np.ndarray:
+        """Natural frequencies, Hz."""
+        ops.constraints("Transformation")
+        ops.numberer("RCM")
+        ops.system("UmfPack")
+        return np.sqrt(np.array(ops.eigen("-genBandArpack", count))) / (2 * np.pi)
