@@ -24,6 +24,7 @@ class OpenSeesFrame:
             ops.node(self.tag[node.id], *map(float, node.xyz))
         for support in document.supports:
             ops.fix(self.tag[support.node], *map(int, support.fixed))
+        self.turning: dict[int, np.ndarray] = {}
         self._beams()
         self._springs()
         self._masses()
@@ -66,6 +67,21 @@ class OpenSeesFrame:
                         "elasticBeamColumn", self.next_element, a, b, A, E, G, J, Iy, Iz, transformation, *density
                     )  # fmt: skip
                 self.next_element += 1
+                self._add_turning(a, b, span, m.rho * (s.Iy + s.Iz - s.J))
+        for node, inertia in self.turning.items():
+            ops.mass(node, 0.0, 0.0, 0.0, *inertia)
+
+    def _add_turning(self, a: int, b: int, span: np.ndarray, missing: float) -> None:
+        """Add the inertia about the beam's axis that openseespy takes from J instead of Iy + Iz.
+
+        Its nodal masses are diagonal, so only beams along a global axis are served.
+        """
+        length = np.linalg.norm(span)
+        along = np.abs(span) / length
+        if along.max() > 1 - 1e-9:
+            for node in (a, b):
+                share = along * missing * length / self.pieces / 2
+                self.turning[node] = self.turning.get(node, np.zeros(3)) + share
 
     def _springs(self) -> None:
         material = 1

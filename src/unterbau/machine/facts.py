@@ -8,6 +8,7 @@ from unterbau.machine.member import member_values
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
 from unterbau.materials.material import material
 from unterbau.sections.section import section
+from unterbau.units import number_text
 
 
 def facts(key: str, part: Part) -> tuple[str, ...]:
@@ -42,8 +43,8 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
 def _member(part: Member) -> tuple[str, ...]:
     values, p = member_values(part), section(part.section).properties
     text = (
-        f"{values.mass_per_metre:.2f} kg/m; I {values.Iy * 1e8:.3g} and {values.Iz * 1e8:.3g} cm⁴, "
-        f"twist J {values.J * 1e8:.3g} cm⁴"
+        f"{values.mass_per_metre:.2f} kg/m; I {number_text(values.Iy * 1e8, 3)} and {number_text(values.Iz * 1e8, 3)} cm⁴, "
+        f"twist J {number_text(values.J * 1e8, 3)} cm⁴"
     )
     how = f"Section by {p.method}"
     if part.fill:

@@ -157,7 +157,7 @@ def solve(system: System, loads: FloatArray) -> FloatArray:
         f[host.retained] += host.follow.T @ f[host.interior]
     for dof, (masters, factors) in elements.links.follows.items():
         f[masters] += factors[:, None] * f[dof]
-    free = system.factor.solve(f[order]) if len(order) else np.zeros((0, f.shape[1]))
+    free = system.factor.solve(f[order]) if f[order].size else np.zeros((len(order), f.shape[1]))
     return expand(system, free, loads)
 
 

@@ -31,10 +31,13 @@ class Modes:
 
 def solve_modes(system: System, count: int) -> Modes:
     """Return the lowest `count` modes, fewer where the masses allow no more."""
-    band = mass_band(system)
     n = len(system.numbering.order)
+    n_nodes = len(system.elements.frame.nodes)
+    if n == 0 or count == 0:
+        return Modes(np.zeros(0), np.zeros(0), np.zeros((0, n_nodes, 6)))
+    band = mass_band(system)
     eigenvalues, free = _dominant(system, band, min(count, n))
-    u = assembly.expand(system, free).T.reshape(len(eigenvalues), -1, 6)
+    u = assembly.expand(system, free).T.reshape(len(eigenvalues), n_nodes, 6)
     frequency = 1 / (2 * np.pi * np.sqrt(eigenvalues))
     return Modes(np.asarray(frequency), _damping(system, u), u)
 

@@ -117,7 +117,7 @@ def _dependent(one: RigidSet, fixed: BoolArray, size: float) -> dict[int, tuple[
     for r, pivot in enumerate(pivots):
         used = np.flatnonzero((np.abs(C[r]) > REDUNDANT) & ~held)
         used = used[used != pivot]
-        factors = -C[r, used] * scale[pivot] / scale[used]
+        factors = -C[r, used] * scale[used] / scale[pivot]
         if not held[pivot]:
             result[int(one.dofs[pivot])] = (one.dofs[used], factors)
     return result

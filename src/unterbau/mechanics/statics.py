@@ -38,7 +38,7 @@ def solve_statics(frame: Frame, loads: Loads) -> Statics:
 def solve_with(system: System, loads: Loads) -> Statics:
     """Return the movements under load cases for a system already factored."""
     f = nodal_loads(system, loads)
-    u = assembly.solve(system, f.reshape(len(f), -1).T).T
+    u = assembly.solve(system, f.reshape(len(f), f.shape[1] * 6).T).T
     return Statics(system, loads, u.reshape(f.shape))
 
 
@@ -82,7 +82,7 @@ def reactions(statics: Statics) -> FloatArray:
             held = set_.j >= 0
             np.add.at(residual[case], set_.j[held], forces[held, 6:])
     result = np.where(frame.fixed[None, :n], residual[:, :n], 0.0)
-    flat, flat_residual = result.reshape(len(result), -1), residual.reshape(len(residual), -1)
+    flat, flat_residual = (rows.reshape(len(rows), rows.shape[1] * 6) for rows in (result, residual))
     for one in elements.links.sets:
         share = np.linalg.lstsq(one.rows.T, flat_residual[:, one.dofs].T, rcond=None)[0]
         supports = one.rows[: one.n_support].argmax(axis=1)

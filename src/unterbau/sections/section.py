@@ -132,7 +132,7 @@ def _ipe(name: str, h: float) -> Section:
 
 
 def _box(name: str, h: float, b: float, t: float) -> Section:
-    return _hollow(name, f"plate box {_mm(h)}×{_mm(b)}×{_mm(t)}", h, b, t, 0.0, 0.0)
+    return _hollow(name, f"box {_mm(h)}×{_mm(b)}×{_mm(t)}", h, b, t, 0.0, 0.0)
 
 
 _PATTERNS: tuple[tuple[str, Callable[..., Section]], ...] = (

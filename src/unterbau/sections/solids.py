@@ -7,7 +7,7 @@ from unterbau.sections.outline import Outline, circle, integrate, rounded
 from unterbau.sections.properties import SectionProperties
 
 RECTANGLE_SHEAR = 5 / 6
-ROUND_SHEAR = 9 / 10
+ROUND_SHEAR = 6 / 7
 
 
 def rectangle(width: float, height: float) -> SectionProperties:
@@ -32,7 +32,7 @@ def rectangle_torsion(a: float, b: float) -> float:
 
 
 def rod(diameter: float) -> SectionProperties:
-    """Return a solid round; shear factor 9/10 by energy (Roark, Table for form factors)."""
+    """Return a solid round; shear factor 6/7 (Cowper 1966, Poisson's ratio 0)."""
     A, inertia = math.pi * diameter**2 / 4, math.pi * diameter**4 / 64
     return SectionProperties(A, inertia, inertia, 0.0, 2 * inertia, ROUND_SHEAR * A, ROUND_SHEAR * A)
 

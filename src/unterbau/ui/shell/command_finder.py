@@ -10,9 +10,10 @@ from unterbau.ui.theme import em
 
 
 def matching(commands: list[Command], text: str) -> list[Command]:
-    """Return the enabled commands whose text or tip holds every word."""
+    """Return the enabled commands whose text or tip holds every word, those by text first."""
     words = text.lower().split()
-    return [c for c in commands if c.enabled() and all(w in f"{c.text} {c.tip}".lower() for w in words)]
+    found = [c for c in commands if c.enabled() and all(w in f"{c.text} {c.tip}".lower() for w in words)]
+    return sorted(found, key=lambda c: not all(w in c.text.lower() for w in words))
 
 
 class CommandFinder(QDialog):

@@ -10,6 +10,9 @@ from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from
 
 SLICES = 12
 CORNER = np.cos(np.radians(28))
+ROUND = np.cos(np.radians(3))
+LONG = 0.05  # a side longer than this share of the outline parts two rounded corners
+MIDDLE = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +27,8 @@ class Scene:
     """Ink edges as count, then points, flat."""
     owner: IntArray
     """For each face, its place in `keys`."""
+    line_owner: IntArray
+    """For each line, its place in `keys`."""
     keys: tuple[str, ...]
     nodes: IntArray
     """Two frame nodes that each point follows, shape (n, 2)."""
@@ -39,6 +44,7 @@ class _Collector:
     faces: list[int]
     lines: list[int]
     owner: list[int]
+    line_owner: list[int]
     keys: dict[str, int]
     nodes: list[IntArray]
     share: list[FloatArray]
@@ -57,13 +63,14 @@ class _Collector:
         self.faces += [len(corners), *corners]
         self.owner.append(self.keys[key])
 
-    def line(self, a: int, b: int) -> None:
+    def line(self, key: str, a: int, b: int) -> None:
         self.lines += [2, a, b]
+        self.line_owner.append(self.keys[key])
 
 
 def build_scene(bodies: tuple[Body, ...], built: Built) -> Scene:
     """Return the mesh of all bodies with the nodes that they follow."""
-    c = _Collector([], [], [], [], {}, [], [])
+    c = _Collector([], [], [], [], [], {}, [], [])
     for body in bodies:
         if isinstance(body, Prism):
             _prism(c, body, built)
@@ -72,7 +79,7 @@ def build_scene(bodies: tuple[Body, ...], built: Built) -> Scene:
     points, nodes = np.vstack(c.points), np.vstack(c.nodes)
     arms = points[:, None, :] - built.frame.nodes[nodes]
     return Scene(
-        points, np.array(c.faces), np.array(c.lines), np.array(c.owner), tuple(c.keys), nodes,
+        points, np.array(c.faces), np.array(c.lines), np.array(c.owner), np.array(c.line_owner), tuple(c.keys), nodes,
         np.concatenate(c.share), arms,
     )  # fmt: skip
 
@@ -111,7 +118,7 @@ def _prism(c: _Collector, body: Prism, built: Built) -> None:
         first = c.add(body.key, points, nodes, share)
         loops.append((first, len(ring)))
         _walls(c, body.key, first, len(ring), slices)
-        _edges(c, flat, first, slices)
+        _edges(c, body.key, flat, first, slices)
     _caps(c, body.key, loops, slices)
 
 
@@ -142,18 +149,40 @@ def _walls(c: _Collector, key: str, first: int, n: int, slices: int) -> None:
             c.face(key, [a + k, a + k2, b + k2, b + k])
 
 
-def _edges(c: _Collector, flat: FloatArray, first: int, slices: int) -> None:
+def _edges(c: _Collector, key: str, flat: FloatArray, first: int, slices: int) -> None:
+    n = len(flat)
+    inked = set(corners(flat))
+    for k in range(n):
+        k2 = (k + 1) % n
+        c.line(key, first + k, first + k2)
+        c.line(key, first + slices * n + k, first + slices * n + k2)
+        if k in inked:
+            for s in range(slices):
+                c.line(key, first + s * n + k, first + (s + 1) * n + k)
+
+
+def corners(flat: FloatArray) -> list[int]:
+    """Return the vertices of a ring that carry an ink line: sharp ones, and the middle of rounded ones."""
     n = len(flat)
     sides = np.roll(flat, -1, axis=0) - flat
     sides = sides / np.maximum(np.linalg.norm(sides, axis=1, keepdims=True), 1e-12)
-    sharp = np.sum(sides * np.roll(sides, 1, axis=0), axis=1) < CORNER
-    for k in range(n):
-        k2 = (k + 1) % n
-        c.line(first + k, first + k2)
-        c.line(first + slices * n + k, first + slices * n + k2)
-        if sharp[k]:
-            for s in range(slices):
-                c.line(first + s * n + k, first + (s + 1) * n + k)
+    cosine = np.sum(sides * np.roll(sides, 1, axis=0), axis=1)
+    sharp = [k for k in range(n) if cosine[k] < CORNER]
+    bends = [k for k in range(n) if CORNER <= cosine[k] <= ROUND]
+    if len(bends) == n:
+        return sharp
+    lengths = np.linalg.norm(np.roll(flat, -1, axis=0) - flat, axis=1)
+    longest = lengths > LONG * lengths.sum()
+    run: list[int] = []
+    for step in range(2 * n):
+        k = step % n
+        if k in bends:
+            run.append(k)
+        if run and (k not in bends or longest[k]):
+            if len(run) >= MIDDLE:
+                sharp.append(run[len(run) // 2])
+            run = []
+    return sorted(set(sharp))
 
 
 def _caps(c: _Collector, key: str, loops: list[tuple[int, int]], slices: int) -> None:
@@ -189,7 +218,7 @@ def _sheet(c: _Collector, body: Sheet, built: Built) -> None:
     low, high = first[body.low], first[body.high]
     for a, b in zip(rim, [*rim[1:], rim[0]], strict=True):
         c.face(body.key, [low + a, low + b, high + b, high + a])
-        c.line(low + a, low + b)
-        c.line(high + a, high + b)
+        c.line(body.key, low + a, low + b)
+        c.line(body.key, high + a, high + b)
     for corner_node in (0, nx - 1, nx * ny - 1, nx * (ny - 1)):
-        c.line(low + corner_node, high + corner_node)
+        c.line(body.key, low + corner_node, high + corner_node)

@@ -15,6 +15,7 @@ from unterbau.ui.theme import colour
 from unterbau.ui.viewport.scene import Scene
 
 CLICK_DISTANCE = 4
+FIT = 1.14  # room around the machine
 
 
 class Viewport(QWidget):
@@ -39,13 +40,14 @@ class Viewport(QWidget):
         self._ink: Any = None
         self._ghost: Any = None
         self._actor: Any = None
-        self._arrow: Any = None
+        self._lit: Any = None
+        self._lit_key = ""
+        self._touched = False
         self._pressed = QPoint()
         self._open = True
 
     def show_scene(self, scene: Scene) -> None:
         """Draw another machine; the camera stays unless there was none."""
-        first = self._scene is None
         self._scene = scene
         self._mesh = pv.PolyData(scene.points.copy(), scene.faces)
         self._mesh.cell_data["colour"] = np.zeros((len(scene.owner), 3), dtype=np.uint8)
@@ -61,8 +63,30 @@ class Viewport(QWidget):
             self._ghost, color=colour("ghost").name(), line_width=0.6, opacity=0.55, name="ghost",
             lighting=False, pickable=False, **keep,
         )  # fmt: skip
-        if first:
-            self.reset_view()
+        self._light_lines()
+        if not self._touched:
+            self._look()
+
+    def light_up(self, key: str) -> None:
+        """Draw a part's edges in the accent colour; an empty key draws none."""
+        if key != self._lit_key:
+            self._lit_key = key
+            self._light_lines()
+
+    def _light_lines(self) -> None:
+        self.plotter.remove_actor("lit", render=False)
+        self._lit = None
+        scene = self._scene
+        if scene is None or self._lit_key not in scene.keys:
+            return
+        rows = scene.lines.reshape(-1, 3)[scene.line_owner == scene.keys.index(self._lit_key)]
+        self._lit = pv.PolyData(np.asarray(self._mesh.points).copy(), lines=rows.ravel())
+        actor = self.plotter.add_mesh(
+            self._lit, color=colour("accent").name(), line_width=3.0, name="lit", lighting=False,
+            pickable=False, reset_camera=False, render=False,
+        )  # fmt: skip
+        actor.mapper.SetResolveCoincidentTopologyToPolygonOffset()
+        actor.mapper.SetRelativeCoincidentTopologyLineOffsetParameters(-2.0, -6.0)
 
     def colour_parts(self, colours: dict[str, QColor]) -> None:
         """Colour every part."""
@@ -75,6 +99,8 @@ class Viewport(QWidget):
         """Put the points in other places, with or without the undeformed machine as thin lines."""
         self._mesh.points = points
         self._ink.points = points
+        if self._lit is not None:
+            self._lit.points = points
         self._ghost_actor.SetVisibility(ghost)
 
     def show_pull(self, start: FloatArray, direction: FloatArray, text: str) -> None:
@@ -88,7 +114,7 @@ class Viewport(QWidget):
         accent = colour("accent").name()
         self.plotter.add_mesh(arrow, color=accent, name="pull", ambient=0.8, pickable=False, reset_camera=False, render=False)
         self.plotter.add_point_labels(
-            [start + direction * 1.12], [text], name="pull text", font_size=13, bold=True, text_color=accent,
+            [start - direction * 0.12], [text], name="pull text", font_size=13, bold=True, text_color=accent,
             shape=None, show_points=False, always_visible=True, reset_camera=False, render=False,
         )  # fmt: skip
 
@@ -99,13 +125,32 @@ class Viewport(QWidget):
 
     def reset_view(self) -> None:
         """Look from the front right, from above, the whole machine in view."""
-        self.plotter.camera_position = [(-1.0, -1.35, 0.95), (0.0, 0.0, 0.0), (0.0, 0.0, 1.0)]
-        self.plotter.reset_camera(render=False)
-        self.plotter.camera.zoom(1.25)
+        self._touched = False
+        self._look()
         self.draw()
+
+    def _look(self) -> None:
+        if self._scene is None:
+            return
+        towards = np.array([-0.52, -0.72, 0.46])
+        towards = towards / np.linalg.norm(towards)
+        right = np.cross([0.0, 0.0, 1.0], towards)
+        right = right / np.linalg.norm(right)
+        up = np.cross(towards, right)
+        across, above = self._scene.points @ right, self._scene.points @ up
+        depth = self._scene.points @ towards
+        middle = [(a.max() + a.min()) / 2 for a in (across, above, depth)]
+        focus = middle[0] * right + middle[1] * up + middle[2] * towards
+        size = float(np.ptp(self._scene.points, axis=0).max())
+        camera = self.plotter.camera
+        camera.focal_point, camera.position, camera.up = focus, focus + 3 * size * towards, (0.0, 0.0, 1.0)
+        aspect = max(self.plotter.width(), 1) / max(self.plotter.height(), 1)
+        camera.parallel_scale = FIT * max(np.ptp(above) / 2, np.ptp(across) / 2 / aspect)
+        self.plotter.renderer.ResetCameraClippingRange()
 
     def turn(self, across: float, up: float) -> None:
         """Turn the camera about the machine, degrees; for the keyboard."""
+        self._touched = True
         self.plotter.camera.azimuth += across
         self.plotter.camera.elevation = float(np.clip(self.plotter.camera.elevation + up, -85, 85))
         self.draw()
@@ -144,9 +189,14 @@ class Viewport(QWidget):
                 self.pointed.emit(self.part_at(event.pos()))
             elif event.type() == QEvent.Type.MouseButtonPress:
                 self._pressed = event.pos()
+                self._touched = True
             elif event.type() == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton:
                 if (event.pos() - self._pressed).manhattanLength() < CLICK_DISTANCE:
                     self.clicked.emit(self.part_at(event.pos()))
+        elif event is not None and event.type() == QEvent.Type.Wheel:
+            self._touched = True
+        elif event is not None and event.type() == QEvent.Type.Resize and not self._touched:
+            self._look()
         elif event is not None and event.type() == QEvent.Type.Leave:
             self.pointed.emit("")
         return super().eventFilter(watched, event)

@@ -40,8 +40,21 @@ def _base(m: MovingGantry, at: Geometry) -> list[Body]:
     for n, y in enumerate(at.cross_y):
         z = at.side_beam_top - cross_h / 2
         found.append(Prism("cross_member", f"cross member {n + 1}", (-half, y, z), (half, y, z), Z, rings(m.cross_member)))
+        found += _end_plates("cross_joint", f"cross member {n + 1}", half, y, z, m.cross_member)
     found.append(Sheet("bed", "bed", at.grid_x, at.grid_y, -m.bed.thickness, 0.0))
+    for j, y in enumerate(at.grid_y):
+        if any(abs(y - c) < 2e-3 for c in at.cross_y):
+            bolts = [(x, f"bed {i},{j}") for i, x in enumerate(at.grid_x) if i % 2 == 0]
+            found += [Prism("bed_fixing", name, (x, y, 0.0), (x, y, 0.004), Y, (round_ring(0.018, 10),)) for x, name in bolts]
     return found
+
+
+def _end_plates(key: str, chain: str, half: float, y: float, z: float, member: Member) -> list[Body]:
+    """Return a collar around each end of a member along X: where its joint is."""
+    height, width = member_size(member)
+    ring = (box_ring(width + 0.016, height + 0.016),)
+    ends = ((-half, -half + 0.012), (half - 0.012, half))
+    return [Prism(key, chain, (a, y, z), (b, y, z), Z, ring) for a, b in ends]
 
 
 def _gantry(m: MovingGantry, at: Geometry) -> list[Body]:
@@ -58,6 +71,7 @@ def _gantry(m: MovingGantry, at: Geometry) -> list[Body]:
         ])  # fmt: skip
     start, end = (-half, at.beam_y, at.beam_z), (half, at.beam_y, at.beam_z)
     found.append(Prism("gantry_beam", "gantry beam", start, end, Z, rings(m.gantry_beam)))
+    found += _end_plates("beam_joint", "gantry beam", half, at.beam_y, at.beam_z, m.gantry_beam)
     size = block(m.x_guides.block)
     for z in at.x_rail_z:
         y = at.rail_y - 0.3 * size.height

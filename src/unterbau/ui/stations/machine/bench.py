@@ -134,8 +134,8 @@ class Bench(QWidget):
         joint.addWidget(self.joint, 0, 1)
         joint.setColumnStretch(1, 1)
         right.addLayout(joint)
-        right.addStretch()
         middle.addLayout(right, 1)
+        middle.setAlignment(right, Qt.AlignmentFlag.AlignTop)
         box.addLayout(middle)
         steps = QHBoxLayout()
         for button, tip in ((self.smaller, "one size smaller, key ["), (self.larger, "one size larger, key ]")):
@@ -144,7 +144,7 @@ class Bench(QWidget):
         box.addLayout(steps)
         self.facts.setWordWrap(True)
         box.addWidget(self.facts)
-        box.addStretch()
+        box.addStretch(1)
 
     def _on_form_edited(self, changed: Part, attribute: str) -> None:
         self.edited.emit(self._key, changed, attribute)

@@ -40,8 +40,7 @@ def sentence(rows: list[StripLink], axis: int, load: float, text: str) -> tuple[
     """Return what the pull does, and whose doing it mostly is."""
     first = f"Pull {load:g} N {WAYS[axis]} and the tool moves {text}, likely."
     weakest = max(rows, key=lambda row: row.share)
-    verb = "are" if weakest.label.endswith("s") else "is"
-    second = f"{weakest.share:.0%} of it {verb} the {weakest.label}"
+    second = f"{weakest.share:.0%} of it comes from the {weakest.label}"
     if weakest.kind == "part":
         cause = max(weakest.causes, key=lambda name: weakest.causes[name])
         second += f", mostly {CAUSE_NAMES[cause]}"

@@ -60,7 +60,9 @@ class MachineView(QWidget):
     @property
     def exaggeration(self) -> float:
         """How many times larger than true the flex is drawn."""
-        return float(10 ** (self.factor.value() / TICKS))
+        exact = 10 ** (self.factor.value() / TICKS)
+        digits = 10 ** max(0, int(log10(exact)) - 1)
+        return float(round(exact / digits) * digits)
 
     @property
     def scene(self) -> Scene | None:
@@ -111,6 +113,7 @@ class MachineView(QWidget):
         if flex and not self._factor_touched:
             self._fit_factor(u)
         self.viewport.colour_parts(self._colours(likely))
+        self.viewport.light_up(self._selection.link)
         points = moved(self._scene, u, self.exaggeration) if flex else self._scene.points
         self.viewport.move_points(points, ghost=flex)
         self._show_pull(solved, u if flex else u * 0.0)
@@ -132,29 +135,29 @@ class MachineView(QWidget):
         total, largest = float(table.sum()), float(table.max())
         self.legend.show_largest(largest / total)
         by_key = dict(zip(likely.shares.keys, (table / largest).tolist(), strict=True))
-        lit = {self._selection.link, self._selection.hover} - {""}
         result = {}
         for key in self._scene.keys:
             base = heat(by_key.get(key, 0.0)) if self.lens == "flex" else colour("sunken")
-            if key in lit:
-                base = _mixed(base, colour("accent"), 0.45 if key == self._selection.hover else 0.3)
+            if key == self._selection.hover:
+                base = _mixed(base, colour("accent"), 0.35)
             result[key] = base
         return result
 
     def _show_pull(self, solved: Solved, u: FloatArray) -> None:
         assert self._scene is not None
-        axis, node = self._selection.axis, solved.built.tip
+        axis, node = self._selection.axis, solved.built.nose
         start = solved.built.frame.nodes[node] + (self.exaggeration * u[node, :3] if self.lens == "flex" else 0.0)
-        direction = np.eye(3)[axis] * SHARE_OF_ARROW * size_of(self._scene)
+        length = SHARE_OF_ARROW * size_of(self._scene)
+        direction = np.eye(3)[axis] * length
+        # The arrow ends at the tool where one sees it: from the left, from the front, or beside it.
+        start = start - direction if axis < 2 else start - np.array([0.0, 0.8 * length, 0.0])
         text = f"{self._selection.load:g} N" if self.lens == "flex" else ""
         self.viewport.show_pull(start, direction, text)
 
     def _show_words(self, flex: bool) -> None:
         for widget in (self.factor, self.legend):
             widget.setVisible(flex)
-        exaggeration = self.exaggeration
-        shown = f"{exaggeration:.0f}" if exaggeration < 1000 else f"{round(exaggeration, -2):.0f}"
-        self.factor_text.setText(f"flex drawn × {shown}" if flex else "drawn as built, under no load")
+        self.factor_text.setText(f"flex drawn × {self.exaggeration:.0f}" if flex else "drawn as built, under no load")
 
     def _build(self) -> None:
         unit = em()

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBo
 from unterbau.errors import InputError
 from unterbau.machine.parts import Part
 from unterbau.ui.stations.machine.part_fields import FIELDS, Choices, Field, section_from, value_of
-from unterbau.ui.theme import em
+from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
@@ -27,6 +27,7 @@ class ChoiceBox(QComboBox):
         self.setMinimumContentsLength(8)
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMaxVisibleItems(14)
+        self.setFont(font(0.92))
         for value, words in choices:
             self.addItem(words, value)
 
@@ -37,6 +38,9 @@ class ChoiceBox(QComboBox):
             self.addItem(words or str(value), value)
             place = self.count() - 1
         self.setCurrentIndex(place)
+        line = self.lineEdit()
+        if line is not None:
+            line.setCursorPosition(0)
 
     def wheelEvent(self, event: object) -> None:
         """Leave the wheel to the panel."""
@@ -91,7 +95,7 @@ class PartForm(QWidget):
             caption = label(field.caption, "muted", 0.92)
             caption.setBuddy(control.edit if isinstance(control, QuantityField) else control)
             self.controls[field.attribute] = control
-            self._grid.addWidget(caption, 2 * row, 0, Qt.AlignmentFlag.AlignTop)
+            self._grid.addWidget(caption, 2 * row, 0)
             self._grid.addWidget(control, 2 * row, 1)
             message = label("", "error", 0.86)
             message.setWordWrap(True)
@@ -108,6 +112,8 @@ class PartForm(QWidget):
             spin = QSpinBox(self)
             spin.setRange(int(field.low), int(field.high))
             spin.setAccessibleName(field.caption)
+            spin.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
+            spin.setToolTip("arrow keys up and down, or type")
             spin.valueChanged.connect(partial(self._on_value, field))
             return spin
         box = ChoiceBox(field.caption, field.choices(), self)

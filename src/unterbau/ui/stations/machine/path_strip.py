@@ -180,9 +180,8 @@ class PathStrip(QWidget):
             painter.setFont(face)
             painter.setPen(colour("on_accent") if joint else ink_on(fill))
             metrics = QFontMetricsF(face)
-            text = metrics.elidedText(link.label, Qt.TextElideMode.ElideRight, rect.width() - 6)
-            if len(text) > 3:
-                painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, text)
+            if metrics.horizontalAdvance(link.label) < rect.width() - 4:
+                painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, link.label)
         if weakest or chosen:
             self._draw_causes(painter, link, rect)
 
