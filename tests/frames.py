@@ -20,11 +20,11 @@ def data(nodes: list[list[float]], beams: list[dict[str, Any]], **more: Any) -> 
     return {
         "format": "unterbau-frame",
         "version": 1,
-        "materials": [STEEL],
-        "sections": [SECTION],
+        "materials": [dict(STEEL)],
+        "sections": [dict(SECTION)],
         "nodes": [{"id": f"n{k}", "xyz": xyz} for k, xyz in enumerate(nodes)],
         "beams": rows,
-        "supports": [{"node": "n0", "fixed": ALL}],
+        "supports": [{"node": "n0", "fixed": list(ALL)}],
         **more,
     }
 

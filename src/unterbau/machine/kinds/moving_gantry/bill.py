@@ -26,7 +26,7 @@ def bill(machine: MovingGantry) -> tuple[Item, ...]:
         *_member("gantry_beam", m.gantry_beam, 1, at.beam_length, book),
         _plate("bed", m.bed, 1, at.bed_width, at.bed_length, book),
         _plate("side", m.side, 2, *_side_area(m, at), book),
-        _plate("x_plate", m.x_plate, 1, at.x_plate_width, at.x_plate_z[1] - at.x_rail_z[0], book),
+        _plate("x_plate", m.x_plate, 1, at.x_plate_width, at.x_plate_z[1] - at.x_plate_z[0], book),
         _plate("z_plate", m.z_plate, 1, at.z_plate_width, z_height, book),
         _joint("cross_joint", m.cross_joint, 2 * len(at.cross_y), book),
         _joint("beam_joint", m.beam_joint, 2, book),

@@ -137,7 +137,10 @@ def geometry(machine: MovingGantry, place: Place) -> Geometry:
         z_plate_y=z_plate_y, x_plate_y=x_plate_y, rail_y=rail_y, beam_y=beam_y, beam_z=beam_z,
         beam_length=beam_length, x_rail_z=rails, z_block_z=z_blocks,
         z_plate_z=(clamp0 - CLAMP + raised, z_blocks[1] + z_block.length / 2 + d.stop + raised),
-        x_plate_z=(rails[0] - x_block.width / 2, max(z_blocks[1] + z_block.length / 2, rails[1] + x_block.width / 2)),
+        x_plate_z=(
+            min(z_blocks[0] - z_block.length / 2, rails[0] - x_block.width / 2),
+            max(z_blocks[1] + z_block.length / 2, rails[1] + x_block.width / 2),
+        ),
         x_plate_width=d.x_stance + x_block.length, z_plate_width=d.z_rail_spacing + z_block.width,
         side_x=side_x, side_y=side_y, side_width=side_width,
         side_foot=top + y_block.height, side_top=beam_z + beam_h / 2, side_beam_top=top,

@@ -39,7 +39,7 @@ def build_head(b: Building, gantry: Gantry) -> Head:
 def _x_plate(b: Building, gantry: Gantry) -> Chain:
     at, frame, m = b.at, b.frame, b.machine
     x, y = at.head_x, at.x_plate_y
-    stops = merged([*at.x_rail_z, *at.z_block_z, at.beam_z, at.x_plate_z[1]])
+    stops = merged([*at.x_plate_z, *at.x_rail_z, *at.z_block_z, at.beam_z])
     nodes = [frame.node(f"X plate {n + 1}", (x, y, z)) for n, z in enumerate(stops)]
     chain = frame.chain("x_plate", nodes, strip_values(m.x_plate, at.x_plate_width), Y)
     size = block(m.x_guides.block)

@@ -1,0 +1,134 @@
+"""Project files: whole, strict, versioned, never half-written."""
+
+import json
+from dataclasses import replace
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from unterbau.errors import InputError, UnterbauError
+from unterbau.files import atomic
+from unterbau.files.project_json import parse_project, project_text, read_project, schema, write_project
+from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.parts import Joint, Member, Plate
+from unterbau.project.project import Candidate, Project
+
+DEMO = (files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8")
+SAMPLE = Path(__file__).parent / "version-1.unterbau"
+
+
+def test_the_demo_has_four_candidates_and_comes_back_equal() -> None:
+    project = parse_project(DEMO)
+    assert len(project.candidates) == 4
+    assert parse_project(project_text(project)) == project
+
+
+def test_the_sample_of_version_1_opens() -> None:
+    assert parse_project(SAMPLE.read_text(encoding="utf-8")).benchmark == "first"
+
+
+@given(
+    st.sampled_from(["shs-60x60x4", "tslot-40L-1x2", "box-160x120x10"]),
+    st.sampled_from(["steel-s235", "aluminium-6060"]),
+    st.floats(0.004, 0.05),
+    st.sampled_from(["weld", "epoxied", "bracket"]),
+    st.integers(1, 8),
+    st.text(min_size=1, max_size=30).filter(lambda t: bool(t.strip()) and t.isprintable()),
+)
+def test_any_project_comes_back_equal(section: str, material: str, t: float, kind: str, count: int, name: str) -> None:
+    machine = MovingGantry(gantry_beam=Member(section, material), side=Plate(t, material), beam_joint=Joint(kind, count))
+    project = Project("p", name, (Candidate(name, machine),), "inch")
+    assert parse_project(project_text(project)) == project
+
+
+def changed(path: str, value: object) -> str:
+    data = json.loads(DEMO)
+    place: Any = data
+    *parents, last = path.split("/")
+    for part in parents:
+        place = place[int(part) if part.isdigit() else part]
+    if value == "drop":
+        del place[last]
+    else:
+        place[last] = value
+    return json.dumps(data)
+
+
+FAULTS = [
+    ("version", 2, "$.version", "newer Unterbau"),
+    ("format", "something", "$.format", "no Unterbau project"),
+    ("benchmark", "none", "$.benchmark", "no candidate"),
+    ("candidates", [], "$.candidates", "at least one"),
+    ("units", "yard", "$.units", "expected"),
+    ("candidates/1/name", "bolted slotted profile", "$.candidates[1].name", "twice"),
+    ("candidates/1/name", " ", "$.candidates[1].name", "expected a name"),
+    ("candidates/0/machine/kind", "boat", "$.candidates[0].machine.kind", "expected"),
+    ("candidates/0/machine/gantry_beam/section", "shs-1", "$.candidates[0].machine.gantry_beam.section", "no section"),
+    ("candidates/0/machine/gantry_beam/material", "x", "$.candidates[0].machine.gantry_beam.material", "no material"),
+    ("candidates/0/machine/gantry_beam/fill", "mdf", "$.candidates[0].machine.gantry_beam.fill", "no closed hollow"),
+    ("candidates/0/machine/side/thickness", 5.0, "$.candidates[0].machine.side.thickness", "expected 2 to 120 mm"),
+    ("candidates/0/machine/side/thickness", "5", "$.candidates[0].machine.side.thickness", "number"),
+    ("candidates/0/machine/side/colour", 5, "$.candidates[0].machine.side.colour", "unknown key"),
+    ("candidates/0/machine/beam_joint/kind", "chewing gum", "$.candidates[0].machine.beam_joint.kind", "no joint"),
+    ("candidates/0/machine/x_guides/block", "99", "$.candidates[0].machine.x_guides.block", "no guide"),
+    ("candidates/0/machine/x_guides/preload", "big", "$.candidates[0].machine.x_guides.preload", "expected"),
+    ("candidates/0/machine/x_drive/kind", "rope", "$.candidates[0].machine.x_drive.kind", "no drive"),
+    ("candidates/0/machine/dimensions/travel_x", 99.0, "$.candidates[0].machine.dimensions.travel_x", "50 to 6000 mm"),
+    ("candidates/0/machine/spindle/mass", 0.0, "$.candidates[0].machine.spindle.mass", "more than 0"),
+]
+
+
+@pytest.mark.parametrize(("path", "value", "where", "words"), FAULTS)
+def test_faults_name_their_place(path: str, value: object, where: str, words: str) -> None:
+    with pytest.raises(InputError) as error:
+        parse_project(changed(path, value))
+    assert error.value.where == where
+    assert words in error.value.problem
+
+
+@pytest.mark.parametrize("cut", [0, 1, 100, 1000, -2])
+def test_a_cut_off_file_is_refused_in_a_sentence(cut: int) -> None:
+    with pytest.raises(InputError, match="damaged"):
+        parse_project(DEMO[:cut])
+
+
+def test_errors_name_the_file(tmp_path: Path) -> None:
+    path = tmp_path / "broken.unterbau"
+    path.write_text("{}")
+    with pytest.raises(InputError, match=r"broken\.unterbau"):
+        read_project(path)
+    with pytest.raises(UnterbauError, match="could not be read"):
+        read_project(tmp_path / "missing.unterbau")
+    path.write_bytes(b"\xff\xfe\x00")
+    with pytest.raises(UnterbauError, match="text file"):
+        read_project(path)
+
+
+def test_a_failed_save_leaves_the_old_file(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = tmp_path / "p.unterbau"
+    project = parse_project(DEMO)
+    write_project(path, project)
+    before = path.read_text()
+
+    def full(descriptor: int) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(atomic.os, "fsync", full)
+    with pytest.raises(UnterbauError, match="No space left"):
+        write_project(path, replace(project, name="other"))
+    assert path.read_text() == before
+    assert [p.name for p in tmp_path.iterdir()] == ["p.unterbau"]
+
+
+def test_a_folder_that_is_not_there_is_said(tmp_path: Path) -> None:
+    with pytest.raises(UnterbauError, match="was not written"):
+        write_project(tmp_path / "no" / "p.unterbau", parse_project(DEMO))
+
+
+def test_the_published_schema_is_current() -> None:
+    published = Path(__file__).parents[2] / "docs" / "schema" / "project.schema.json"
+    assert json.loads(published.read_text(encoding="utf-8")) == schema()

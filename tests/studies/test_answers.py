@@ -1,0 +1,118 @@
+"""Answers of the router: exact sums, order of levels, believable sizes."""
+
+from dataclasses import replace
+from importlib.resources import files
+
+import numpy as np
+import pytest
+
+from unterbau.band import Band
+from unterbau.errors import InputError
+from unterbau.files.answers_json import answers_data, answers_text
+from unterbau.files.project_json import parse_project
+from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.parts import Cutter, Joint, Place
+from unterbau.progress import Cancelled
+from unterbau.studies.answers import answers, likely_answers
+from unterbau.studies.compliance import softest, solve, tip_compliance
+
+DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
+EXACT = 1e-9
+
+
+@pytest.fixture(scope="module")
+def found() -> dict[str, object]:
+    return {c.name: answers(c.machine, Place()) for c in DEMO.candidates}
+
+
+@pytest.mark.parametrize("candidate", DEMO.candidates, ids=lambda c: c.name)
+@pytest.mark.parametrize("place", [Place(), Place(0.1, 0.9, 0.6)])
+def test_shares_sum_to_the_compliance(candidate: object, place: Place) -> None:
+    likely, _ = likely_answers(candidate.machine, place)  # type: ignore[attr-defined]
+    totals = likely.shares.compliance.sum(axis=(1, 2))
+    assert np.abs(totals / np.diag(likely.compliance) - 1).max() < EXACT
+    assert (likely.shares.compliance > -1e-15).all()
+
+
+def test_compliance_is_symmetric_and_positive() -> None:
+    solved = solve(MovingGantry(), Place(0.2, 0.7, 0.3), "likely")
+    forces = solved.statics.loads.forces[:3]
+    C = np.einsum("and,bnd->ab", forces, solved.statics.u[:3, : forces.shape[1]])
+    assert np.abs(C - C.T).max() < 1e-9 * np.abs(C).max()
+    direction, stiffness = softest(tip_compliance(solved))
+    assert np.linalg.norm(direction) == pytest.approx(1)
+    assert stiffness <= 1 / np.diag(C).max()
+
+
+def test_pulling_leaves_no_load_over_for_the_feet() -> None:
+    """Tool and work are pulled against each other in one point: nothing reaches the ground."""
+    likely, solved = likely_answers(MovingGantry(), Place())
+    assert likely.shares.compliance[:, -1].sum() < 0.02 * likely.shares.compliance.sum()
+    forces = solved.statics.loads.forces[:3]
+    nodes = solved.built.frame.nodes
+    assert np.abs(forces[..., :3].sum(axis=1)).max() < 1e-12
+    moment = forces[..., 3:].sum(axis=1) + np.cross(nodes, forces[..., :3]).sum(axis=1)
+    assert np.abs(moment).max() < 1e-12
+
+
+def test_a_rigid_cutter_takes_away_just_its_share() -> None:
+    """The cutter is in series: what it gives is its cantilever, F·L³/3EI + F·L/κGA."""
+    soft = likely_answers(MovingGantry(cutter=Cutter(0.006, 0.025)), Place())[0]
+    row = soft.shares.compliance[0][soft.shares.keys.index("cutter")].sum()
+    inertia, area = np.pi * 0.006**4 / 64, np.pi * 0.006**2 / 4
+    assert row == pytest.approx(0.025**3 / (3 * 600e9 * inertia) + 0.025 / (246e9 * area * 6 / 7), rel=1e-6)
+    assert 1e-6 / row == pytest.approx(7, abs=0.5)
+
+
+def test_bands_are_ordered_and_believable(found: dict[str, object]) -> None:
+    """Slotted: tenths; tube: 1 to 3; plate box above (common practice, no source)."""
+    stiff = {name: [band.likely / 1e6 for band in a.stiffness] for name, a in found.items()}  # type: ignore[attr-defined]
+    for a in found.values():
+        bands: tuple[Band, ...] = (*a.stiffness, *a.nose, *(m.frequency for m in a.modes))  # type: ignore[attr-defined]
+        assert all(b.low < b.likely < b.high for b in bands)
+        assert all(n.likely > s.likely for n, s in zip(a.nose, a.stiffness, strict=True))  # type: ignore[attr-defined]
+        assert a.softest.likely <= min(s.likely for s in a.stiffness)  # type: ignore[attr-defined]
+        assert all(w.likely <= s.likely * 1.0001 for w, s in zip(a.worst, a.stiffness, strict=True))  # type: ignore[attr-defined]
+    assert 0.1 < min(stiff["bolted slotted profile"]) < max(stiff["bolted slotted profile"]) < 0.9
+    for name in ("steel tube, epoxied sides", "tube, epoxy granite fill"):
+        assert 1 <= min(stiff[name]) < max(stiff[name]) <= 3
+    assert min(stiff["plate box"]) > max(1.5, min(stiff["steel tube, epoxied sides"]))
+
+
+def test_better_joints_make_a_stiffer_machine() -> None:
+    weak, strong = (MovingGantry(beam_joint=Joint(kind)) for kind in ("printed", "weld"))
+    a, b = (np.diag(likely_answers(m, Place())[0].compliance) for m in (weak, strong))
+    assert (a > b).all()
+
+
+def test_a_study_stops_when_asked() -> None:
+    class Impatient:
+        def step(self, done: int, total: int, text: str) -> None:
+            assert total == 21
+            assert text
+            if done == 3:
+                raise Cancelled
+
+    with pytest.raises(Cancelled):
+        answers(MovingGantry(), Place(), Impatient())
+
+
+def test_an_impossible_machine_is_refused_in_a_sentence() -> None:
+    machine = MovingGantry()
+    with pytest.raises(InputError, match="travel_x"):
+        likely_answers(replace(machine, dimensions=replace(machine.dimensions, travel_x=50.0)), Place())
+
+
+def test_answers_as_data_and_text(found: dict[str, object]) -> None:
+    candidate = DEMO.candidates[1]
+    data = answers_data(candidate, found[candidate.name])  # type: ignore[arg-type]
+    for axis in "xyz":
+        path = data["load_path"][axis]
+        assert sum(row["share"] for row in path) == pytest.approx(1, abs=EXACT)
+        assert path[0]["link"] == "cutter"
+    assert len(data["droop"]["places"]) == 5
+    spread = [place["likely"] for place in data["droop"]["places"]]
+    assert data["droop"]["range"]["likely"] == pytest.approx(max(spread) - min(spread))
+    text = answers_text(data)
+    assert "N/µm" in text
+    assert "invented" in text

@@ -1,0 +1,45 @@
+"""The real window under a virtual screen."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from PyQt6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+
+from unterbau.ui import theme
+from unterbau.ui.shell.application import open_window
+from unterbau.ui.shell.main_window import MainWindow
+
+
+@pytest.fixture(scope="session")
+def themed(qapp: QApplication) -> QApplication:
+    """Return the application with fonts and style sheet."""
+    theme.apply(qapp, 10.0)
+    return qapp
+
+
+@pytest.fixture
+def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainWindow]:
+    """Return the main window with the demo, all bands computed."""
+    found = open_window(["--demo"])
+    found.resize(1280, 800)
+    found.show()
+    qtbot.waitExposed(found)
+    settle(found, qtbot)
+    yield found
+    found.document.stack.setClean()
+    found.close()
+    found.deleteLater()
+    themed.processEvents()
+
+
+def settle(window: MainWindow, qtbot: QtBot) -> None:
+    """Wait until bands are there for every candidate and the picture is drawn."""
+    feed, project = window.machine.feed, window.document.project
+
+    def done() -> None:
+        assert all(feed.full(c.machine) is not None for c in project.candidates)
+        assert feed._job is None
+
+    qtbot.waitUntil(done, timeout=30_000)
