@@ -56,12 +56,21 @@ def random_frame(seed: int, springs: bool = True, offsets: bool = True, product:
     pairs = [(k, k + 1) for k in range(n - 1)] + [(0, n - 1), (1, n - 2)]
     beams: list[dict[str, Any]] = []
     for a, b in pairs:
-        row: dict[str, Any] = {"i": f"n{a}", "j": f"n{b}", "up": draw.uniform(0.2, 1, 3).round(3).tolist(), "group": f"g{a % 3}"}
+        row: dict[str, Any] = {
+            "i": f"n{a}",
+            "j": f"n{b}",
+            "up": draw.uniform(0.2, 1, 3).round(3).tolist(),
+            "group": f"g{a % 3}",
+        }
         if offsets and a % 2:
             row |= {"offset_i": draw.uniform(-0.05, 0.05, 3).round(4).tolist(), "offset_j": [0.0, 0.02, 0.03]}
         beams.append(row)
     forces = [
-        {"node": f"n{k}", "force": draw.uniform(-1e3, 1e3, 3).tolist(), "moment": draw.uniform(-100, 100, 3).tolist()}
+        {
+            "node": f"n{k}",
+            "force": draw.uniform(-1e3, 1e3, 3).tolist(),
+            "moment": draw.uniform(-100, 100, 3).tolist(),
+        }
         for k in range(1, n)
     ]
     more: dict[str, Any] = {"cases": [{"id": "pull", "forces": forces}], "modes": 4}

@@ -22,7 +22,9 @@ def test_a_frame_is_solved_to_a_file_and_to_standard_output(tmp_path: Path, caps
     assert json.loads(target.read_text()) == json.loads(capsys.readouterr().out)
 
 
-def test_a_bad_frame_is_refused_with_status_2_and_nothing_written(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+def test_a_bad_frame_is_refused_with_status_2_and_nothing_written(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
     source, target = tmp_path / "in.json", tmp_path / "out.json"
     frame = cantilever(1)
     frame["beams"][0]["j"] = "gone"

@@ -1,6 +1,7 @@
 """Project files: whole, strict, versioned, never half-written."""
 
 import json
+import os
 from dataclasses import replace
 from importlib.resources import files
 from pathlib import Path
@@ -11,7 +12,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from unterbau.errors import InputError, UnterbauError
-from unterbau.files import atomic
 from unterbau.files.project_json import parse_project, project_text, read_project, schema, write_project
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.parts import Joint, Member, Plate
@@ -40,7 +40,9 @@ def test_the_sample_of_version_1_opens() -> None:
     st.text(min_size=1, max_size=30).filter(lambda t: bool(t.strip()) and t.isprintable()),
 )
 def test_any_project_comes_back_equal(section: str, material: str, t: float, kind: str, count: int, name: str) -> None:
-    machine = MovingGantry(gantry_beam=Member(section, material), side=Plate(t, material), beam_joint=Joint(kind, count))
+    machine = MovingGantry(
+        gantry_beam=Member(section, material), side=Plate(t, material), beam_joint=Joint(kind, count)
+    )
     project = Project("p", name, (Candidate(name, machine),), "inch")
     assert parse_project(project_text(project)) == project
 
@@ -67,17 +69,47 @@ FAULTS = [
     ("candidates/1/name", "bolted slotted profile", "$.candidates[1].name", "twice"),
     ("candidates/1/name", " ", "$.candidates[1].name", "expected a name"),
     ("candidates/0/machine/kind", "boat", "$.candidates[0].machine.kind", "expected"),
-    ("candidates/0/machine/gantry_beam/section", "shs-1", "$.candidates[0].machine.gantry_beam.section", "no section"),
-    ("candidates/0/machine/gantry_beam/material", "x", "$.candidates[0].machine.gantry_beam.material", "no material"),
-    ("candidates/0/machine/gantry_beam/fill", "mdf", "$.candidates[0].machine.gantry_beam.fill", "no closed hollow"),
-    ("candidates/0/machine/side/thickness", 5.0, "$.candidates[0].machine.side.thickness", "expected 2 to 120 mm"),
+    (
+        "candidates/0/machine/gantry_beam/section",
+        "shs-1",
+        "$.candidates[0].machine.gantry_beam.section",
+        "no section",
+    ),
+    (
+        "candidates/0/machine/gantry_beam/material",
+        "x",
+        "$.candidates[0].machine.gantry_beam.material",
+        "no material",
+    ),
+    (
+        "candidates/0/machine/gantry_beam/fill",
+        "mdf",
+        "$.candidates[0].machine.gantry_beam.fill",
+        "no closed hollow",
+    ),
+    (
+        "candidates/0/machine/side/thickness",
+        5.0,
+        "$.candidates[0].machine.side.thickness",
+        "expected 2 to 120 mm",
+    ),
     ("candidates/0/machine/side/thickness", "5", "$.candidates[0].machine.side.thickness", "number"),
     ("candidates/0/machine/side/colour", 5, "$.candidates[0].machine.side.colour", "unknown key"),
-    ("candidates/0/machine/beam_joint/kind", "chewing gum", "$.candidates[0].machine.beam_joint.kind", "no joint"),
+    (
+        "candidates/0/machine/beam_joint/kind",
+        "chewing gum",
+        "$.candidates[0].machine.beam_joint.kind",
+        "no joint",
+    ),
     ("candidates/0/machine/x_guides/block", "99", "$.candidates[0].machine.x_guides.block", "no guide"),
     ("candidates/0/machine/x_guides/preload", "big", "$.candidates[0].machine.x_guides.preload", "expected"),
     ("candidates/0/machine/x_drive/kind", "rope", "$.candidates[0].machine.x_drive.kind", "no drive"),
-    ("candidates/0/machine/dimensions/travel_x", 99.0, "$.candidates[0].machine.dimensions.travel_x", "50 to 6000 mm"),
+    (
+        "candidates/0/machine/dimensions/travel_x",
+        99.0,
+        "$.candidates[0].machine.dimensions.travel_x",
+        "50 to 6000 mm",
+    ),
     ("candidates/0/machine/spindle/mass", 0.0, "$.candidates[0].machine.spindle.mass", "more than 0"),
 ]
 
@@ -117,7 +149,7 @@ def test_a_failed_save_leaves_the_old_file(tmp_path: Path, monkeypatch: pytest.M
     def full(descriptor: int) -> None:
         raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(atomic.os, "fsync", full)
+    monkeypatch.setattr(os, "fsync", full)
     with pytest.raises(UnterbauError, match="No space left"):
         write_project(path, replace(project, name="other"))
     assert path.read_text() == before

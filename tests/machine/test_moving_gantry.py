@@ -89,7 +89,10 @@ def test_impossible_dimensions_are_named(change: dict[str, Any], where: str) -> 
 
 def test_filled_tube_is_the_sum_of_tube_and_fill() -> None:
     """SHS 100×100×3 with fill E 30: +52 %, mass ×3.2; common practice table, calculated."""
-    empty, full = Member("shs-100x100x3", "steel-s235"), Member("shs-100x100x3", "steel-s235", "epoxy-granite-10")
+    empty, full = (
+        Member("shs-100x100x3", "steel-s235"),
+        Member("shs-100x100x3", "steel-s235", "epoxy-granite-10"),
+    )
     a, b = member_values(empty), member_values(full)
     assert b.Iy / a.Iy == pytest.approx(1.52, abs=0.02)
     assert b.mass_per_metre / a.mass_per_metre == pytest.approx(3.2, abs=0.08)
@@ -103,7 +106,14 @@ def test_turned_members_swap_their_axes() -> None:
 
 @pytest.mark.parametrize(
     "chosen",
-    [Member("rhs-80x40x4", "steel-s235"), Plate(0.02, "mdf"), Cutter(), Guide("15"), Drive("ballscrew-16"), Joint("bolt", 3)],
+    [
+        Member("rhs-80x40x4", "steel-s235"),
+        Plate(0.02, "mdf"),
+        Cutter(),
+        Guide("15"),
+        Drive("ballscrew-16"),
+        Joint("bolt", 3),
+    ],
 )
 def test_a_step_up_and_down_leads_back(chosen: Any) -> None:
     larger = step(chosen, up=True)

@@ -26,7 +26,10 @@ def seated() -> tuple[Frame, Loads]:
         [{"i": "n0", "j": "n1", "group": "rail"}, {"i": "n2", "j": "n3", "group": "plate"}],
         supports=[{"node": "n0", "fixed": [True] * 6}, {"node": "n1", "fixed": [True] * 6}],
         cases=[
-            {"id": "pull", "forces": [{"node": "n2", "force": [10.0, 200.0, -300.0], "moment": [5.0, 0.0, 1.0]}]},
+            {
+                "id": "pull",
+                "forces": [{"node": "n2", "force": [10.0, 200.0, -300.0], "moment": [5.0, 0.0, 1.0]}],
+            },
             {"id": "weight", "gravity": [0.0, 0.0, -9.80665]},
         ],
     )

@@ -25,7 +25,8 @@ def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainW
     found = open_window(["--demo"])
     found.resize(1280, 800)
     found.show()
-    qtbot.waitExposed(found)
+    found.activateWindow()
+    qtbot.waitUntil(found.isActiveWindow, timeout=5000)
     settle(found, qtbot)
     yield found
     found.document.stack.setClean()

@@ -34,7 +34,7 @@ def type_into(qtbot: QtBot, edit: QLineEdit, text: str) -> None:
 
 def test_the_demo_opens_with_everything_answered(window: MainWindow) -> None:
     m = window.machine
-    assert [c.facts.name for c in m.shelf.cards][0] == "bolted slotted profile"
+    assert m.shelf.cards[0].facts.name == "bolted slotted profile"
     assert m.shelf.cards[0].facts.benchmark
     assert all(number(window, axis) > 0.1 for axis in range(3))
     assert all("–" in band.text() for band in m.readout.bands)
@@ -84,7 +84,10 @@ def test_the_better_machine_is_kept_as_another_candidate(window: MainWindow, qtb
     assert window.selection.candidate == copy
     click_link(window, qtbot, "z_plate")
     qtbot.keyClick(window, Qt.Key.Key_BracketRight)
-    assert number(window, 1) > window.machine.feed.likely(window.document.project.candidate(TUBE).machine)[0].compliance[1, 1]
+    assert (
+        number(window, 1)
+        > window.machine.feed.likely(window.document.project.candidate(TUBE).machine)[0].compliance[1, 1]
+    )
     qtbot.keyClick(window, Qt.Key.Key_B, Qt.KeyboardModifier.ControlModifier)
     assert window.document.project.benchmark == copy
     assert window.machine.readout.against.text() == "this is the ★ benchmark"
@@ -96,7 +99,9 @@ def test_the_better_machine_is_kept_as_another_candidate(window: MainWindow, qtb
     assert window.document.project.benchmark == "bolted slotted profile"
     for _ in range(5):
         qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert [c.name for c in window.document.project.candidates] == [card.facts.name for card in window.machine.shelf.cards]
+    assert [c.name for c in window.document.project.candidates] == [
+        card.facts.name for card in window.machine.shelf.cards
+    ]
     assert not window.document.modified
     settle(window, qtbot)
 
@@ -149,7 +154,8 @@ def test_every_part_can_be_changed_on_the_bench(window: MainWindow, qtbot: QtBot
     choose(window, qtbot, TUBE)
     for key, attribute, value in (
         ("side_beam", "fill", "epoxy-granite-10"), ("beam_joint", "kind", "flange"), ("y_guides", "preload", "medium"),
-        ("x_drive", "kind", "ballscrew-25"), ("cutter", "material", "steel-s235"), ("bed", "material", "aluminium-5083"),
+        ("x_drive", "kind", "ballscrew-25"), ("cutter", "material", "steel-s235"),
+        ("bed", "material", "aluminium-5083"),
     ):  # fmt: skip
         window.machine.choose_link(key)
         box = window.machine.bench.form.controls[attribute]
@@ -201,8 +207,8 @@ def test_a_part_is_found_and_chosen_in_the_picture(window: MainWindow, qtbot: Qt
     plotter = view.viewport.plotter
     hits = {
         view.viewport.part_at(QPoint(x, y)): QPoint(x, y)
-        for x in range(0, plotter.width(), 25)
-        for y in range(0, plotter.height(), 25)
+        for x in range(0, plotter.width(), 45)
+        for y in range(0, plotter.height(), 45)
     }
     assert {"", "bed", "gantry_beam", "side", "z_plate", "side_beam"} <= set(hits)
     qtbot.mouseClick(plotter, Qt.MouseButton.LeftButton, pos=hits["side"])

@@ -4,17 +4,18 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QAbstractButton, QComboBox, QLabel, QMessageBox, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QComboBox, QFileDialog, QLabel, QMessageBox, QWidget
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
 from unterbau.files.project_json import read_project
 from unterbau.ui import theme
-from unterbau.ui.shell.file_actions import QFileDialog
 from unterbau.ui.shell.main_window import MainWindow
 
 
-def test_what_is_saved_opens_equal(window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_is_saved_opens_equal(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     window.machine.choose_link("gantry_beam")
     qtbot.keyClick(window, Qt.Key.Key_BracketRight)
     qtbot.keyClick(window, Qt.Key.Key_D, Qt.KeyboardModifier.ControlModifier)
@@ -37,7 +38,9 @@ def test_what_is_saved_opens_equal(window: MainWindow, qtbot: QtBot, tmp_path: P
     settle(window, qtbot)
 
 
-def test_a_bad_file_is_answered_in_the_window_and_changes_nothing(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
+def test_a_bad_file_is_answered_in_the_window_and_changes_nothing(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path
+) -> None:
     before = window.document.project
     for text, words in (("{", "damaged"), ('{"format": "unterbau-project", "version": 9}', "newer Unterbau")):
         path = tmp_path / "bad.unterbau"
@@ -57,10 +60,15 @@ def test_a_save_that_fails_says_so(window: MainWindow, tmp_path: Path) -> None:
 
 
 @pytest.mark.parametrize(
-    ("answer", "closed"), [(QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)]
+    ("answer", "closed"),
+    [(QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)],
 )
 def test_unsaved_work_is_asked_about(
-    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch, answer: QMessageBox.StandardButton, closed: bool
+    window: MainWindow,
+    qtbot: QtBot,
+    monkeypatch: pytest.MonkeyPatch,
+    answer: QMessageBox.StandardButton,
+    closed: bool,
 ) -> None:
     qtbot.keyClick(window, Qt.Key.Key_BracketRight)
     assert window.document.modified
@@ -129,7 +137,7 @@ def test_colours_can_be_read() -> None:
     paper = [theme.colour(role) for role in ("paper", "panel", "sunken", "accent_soft")]
     for role in ("ink", "muted", "accent", "warning"):
         assert min(theme.contrast(theme.colour(role), ground) for ground in paper) >= 4.5, role
-    for share in (0.0, 0.25, 0.5, 0.75, 1.0):
+    for share in (step / 20 for step in range(21)):
         ground = theme.heat(share)
         assert theme.contrast(theme.ink_on(ground), ground) >= 4.5
     lights = [theme.contrast(theme.heat(s / 4), theme.colour("ink")) for s in range(5)]

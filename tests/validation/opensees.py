@@ -1,5 +1,7 @@
 """A frame document solved by openseespy, element by element, without any of our solver."""
 
+import itertools
+
 import numpy as np
 import openseespy.opensees as ops
 
@@ -52,14 +54,15 @@ class OpenSeesFrame:
             span = self.place[beam.j] + beam.offset_j - start
             inner = [self._extra_node(start + span * k / self.pieces) for k in range(1, self.pieces)]
             chain = [ends[0], *inner, ends[1]]
-            for k, (a, b) in enumerate(zip(chain, chain[1:], strict=False)):
+            for k, (a, b) in enumerate(itertools.pairwise(chain)):
                 transformation = number * 100 + k
                 ops.geomTransf("Linear", transformation, *beam.up)
                 common = (m.E, m.G, s.A, s.J, s.Iy, s.Iz)
                 density = ("-mass", m.rho * s.A, "-cMass")
                 if s.Asy and s.Asz:
                     ops.element(
-                        "ElasticTimoshenkoBeam", self.next_element, a, b, *common, s.Asy, s.Asz, transformation, *density
+                        "ElasticTimoshenkoBeam", self.next_element, a, b, *common, s.Asy, s.Asz, transformation,
+                        *density,
                     )  # fmt: skip
                 else:
                     E, G, A, J, Iy, Iz = common
@@ -136,4 +139,4 @@ class OpenSeesFrame:
         ops.constraints("Transformation")
         ops.numberer("RCM")
         ops.system("UmfPack")
-        return np.sqrt(np.array(ops.eigen("-genBandArpack", count))) / (2 * np.pi)
+        return np.asarray(np.sqrt(np.array(ops.eigen("-genBandArpack", count))) / (2 * np.pi))

@@ -52,12 +52,21 @@ def blocks() -> dict[str, Block]:
     installed = Band(*data["installed"])
     result = {}
     for row in data["blocks"]:
-        bands = [_installed(row[name], installed, unit) for name, unit in (("light", 1e6), ("medium", 1e6), ("pitch", 1e3))]
-        sizes = [row[f"{name}_mm"] / 1e3 for name in ("height", "length", "width", "rail")]
         result[row["id"]] = Block(
-            row["id"], row["label"], *bands, *sizes, row["block_kg"], row["rail_kg_m"], data["zeta"],
-            f"{row['source']}; {data['installed_source']}",
-        )  # fmt: skip
+            id=row["id"],
+            label=row["label"],
+            light=_installed(row["light"], installed, 1e6),
+            medium=_installed(row["medium"], installed, 1e6),
+            pitch=_installed(row["pitch"], installed, 1e3),
+            height=row["height_mm"] / 1e3,
+            length=row["length_mm"] / 1e3,
+            width=row["width_mm"] / 1e3,
+            rail_width=row["rail_mm"] / 1e3,
+            block_mass=row["block_kg"],
+            rail_mass=row["rail_kg_m"],
+            zeta=data["zeta"],
+            source=f"{row['source']}; {data['installed_source']}",
+        )
     return result
 
 

@@ -59,9 +59,16 @@ def _kind(row: dict[str, Any]) -> JointKind:
     if "per_area" in row:
         line = row["per_area"]
         share = Band(*line["share"])
-        bond = tuple(share.scaled(line[m] * 1e9 / (line["line_mm"] / 1e3)) for m in ("E_GPa", "G_GPa"))
+        per_line = 1e9 / (line["line_mm"] / 1e3)
+        bond = (share.scaled(line["E_GPa"] * per_line), share.scaled(line["G_GPa"] * per_line))
     return JointKind(
-        row["id"], row["label"], row["zeta"], row["source"], values, bond, bool(row.get("rigid", False))  # type: ignore[arg-type]
+        row["id"],
+        row["label"],
+        row["zeta"],
+        row["source"],
+        values,
+        bond,
+        bool(row.get("rigid", False)),
     )
 
 

@@ -42,7 +42,11 @@ def answers_data(candidate: Candidate, answers: Answers) -> dict[str, Any]:
         "droop": {
             "range": dataclasses.asdict(answers.droop),
             "places": [
-                {"x": x, "y": y, **{level: answers.droops[n][k] for n, level in enumerate(("low", "likely", "high"))}}
+                {
+                    "x": x,
+                    "y": y,
+                    **{level: answers.droops[n][k] for n, level in enumerate(("low", "likely", "high"))},
+                }
                 for k, (x, y) in enumerate(CORNERS)
             ],
         },
@@ -75,7 +79,9 @@ def answers_text(data: dict[str, Any]) -> str:
         top = sorted(data["load_path"][axis], key=lambda row: -row["share"])[:4]
         lines.append(f"{axis.upper()} from: " + ", ".join(f"{row['label']} {row['share']:.0%}" for row in top))
     d = data["droop"]["range"]
-    lines.append(f"droop {d['likely'] * 1e6:.1f} µm ({d['low'] * 1e6:.1f} with soft joints, {d['high'] * 1e6:.1f} with stiff)")
+    lines.append(
+        f"droop {d['likely'] * 1e6:.1f} µm ({d['low'] * 1e6:.1f} with soft joints, {d['high'] * 1e6:.1f} with stiff)"
+    )
     lines.append("modes " + ", ".join(f"{m['frequency']['likely']:.0f} Hz ({m['moves']})" for m in data["modes"]))
     lines.append(f"mass {data['mass']:.1f} kg, money {data['money']:.0f} (invented prices)")
     return "\n".join(lines) + "\n"

@@ -22,7 +22,11 @@ def check(document: FrameDocument) -> None:
         InputError: The first fault found, with its path.
     """
     if document.version != VERSION:
-        newer = "was written by a newer program; this one reads" if document.version > VERSION else "is not known; this program reads"
+        newer = (
+            "was written by a newer program; this one reads"
+            if document.version > VERSION
+            else "is not known; this program reads"
+        )
         raise InputError("$.version", f"version {document.version} {newer} version {VERSION}")
     if not document.nodes:
         raise InputError("$.nodes", "a frame needs at least one node")

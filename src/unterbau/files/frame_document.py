@@ -15,6 +15,10 @@ ZERO: Vector = (0.0, 0.0, 0.0)
 
 @dataclass(frozen=True, slots=True)
 class Material:
+    """Stiffness, density and damping ratio."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     E: float
     G: float
@@ -24,6 +28,10 @@ class Material:
 
 @dataclass(frozen=True, slots=True)
 class Section:
+    """Values about the centroid."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     A: float
     Iy: float
@@ -36,12 +44,20 @@ class Section:
 
 @dataclass(frozen=True, slots=True)
 class Node:
+    """A place."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     xyz: Vector
 
 
 @dataclass(frozen=True, slots=True)
 class Beam:
+    """A member between two nodes."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     i: str
     j: str
@@ -55,6 +71,10 @@ class Beam:
 
 @dataclass(frozen=True, slots=True)
 class Spring:
+    """Six springs between two nodes, or to ground; null is rigid."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     i: str
     k: Stiffness
@@ -67,6 +87,10 @@ class Spring:
 
 @dataclass(frozen=True, slots=True)
 class Mass:
+    """A rigid body carried by a node."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     node: str
     m: float
@@ -76,12 +100,20 @@ class Mass:
 
 @dataclass(frozen=True, slots=True)
 class Support:
+    """Directions ux uy uz rx ry rz held at a node."""
+
+    __pydantic_config__ = STRICT
+
     node: str
     fixed: Flags
 
 
 @dataclass(frozen=True, slots=True)
 class NodeLoad:
+    """Force and moment on a node."""
+
+    __pydantic_config__ = STRICT
+
     node: str
     force: Vector = ZERO
     moment: Vector = ZERO
@@ -89,6 +121,10 @@ class NodeLoad:
 
 @dataclass(frozen=True, slots=True)
 class Case:
+    """Loads that act together."""
+
+    __pydantic_config__ = STRICT
+
     id: str
     forces: tuple[NodeLoad, ...] = ()
     gravity: Vector = ZERO
@@ -111,8 +147,3 @@ class FrameDocument:
     masses: tuple[Mass, ...] = ()
     cases: tuple[Case, ...] = ()
     modes: int = 0
-
-
-for _part in (Material, Section, Node, Beam, Spring, Mass, Support, NodeLoad, Case):
-    _part.__pydantic_config__ = STRICT  # type: ignore[attr-defined]
-

@@ -2,6 +2,7 @@
 
 import dataclasses
 import json
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -70,7 +71,8 @@ def to_arrays(document: doc.FrameDocument) -> tuple[Frame, Loads]:
 
 
 def _group_names(document: doc.FrameDocument) -> list[str]:
-    return [e.id if e.group is None else e.group for e in (*document.beams, *document.springs)]
+    elements: list[doc.Beam | doc.Spring] = [*document.beams, *document.springs]
+    return [e.id if e.group is None else e.group for e in elements]
 
 
 def _rows(values: list[Any], width: int) -> FloatArray:
@@ -83,18 +85,19 @@ def _beams(document: doc.FrameDocument, place: dict[str, int], groups: dict[str,
     rows = document.beams
     of_material = [materials[b.material] for b in rows]
     of_section = [sections[b.section] for b in rows]
+
+    def column(items: Sequence[object], name: str) -> FloatArray:
+        return np.array([getattr(item, name) for item in items], dtype=float)
+
     return Beams(
-        np.array([place[b.i] for b in rows], dtype=np.intp),
-        np.array([place[b.j] for b in rows], dtype=np.intp),
-        _rows([b.offset_i for b in rows], 3),
-        _rows([b.offset_j for b in rows], 3),
-        _rows([b.up for b in rows], 3),
-        *(np.array([getattr(m, name) for m in of_material], dtype=float) for name in ("E", "G", "rho", "zeta")),
-        *(
-            np.array([getattr(s, name) for s in of_section], dtype=float)
-            for name in ("A", "Iy", "Iz", "Iyz", "J", "Asy", "Asz")
-        ),
-        np.array([groups[b.id if b.group is None else b.group] for b in rows], dtype=np.intp),
+        i=np.array([place[b.i] for b in rows], dtype=np.intp),
+        j=np.array([place[b.j] for b in rows], dtype=np.intp),
+        offset_i=_rows([b.offset_i for b in rows], 3),
+        offset_j=_rows([b.offset_j for b in rows], 3),
+        up=_rows([b.up for b in rows], 3),
+        **{name: column(of_material, name) for name in ("E", "G", "rho", "zeta")},
+        **{name: column(of_section, name) for name in ("A", "Iy", "Iz", "Iyz", "J", "Asy", "Asz")},
+        group=np.array([groups[b.id if b.group is None else b.group] for b in rows], dtype=np.intp),
     )
 
 
@@ -141,12 +144,9 @@ def result_data(document: doc.FrameDocument, statics: Statics, modes: Modes | No
             {
                 "id": case.id,
                 "displacements": {n: u.tolist() for n, u in zip(names, statics.u[index], strict=True)},
-                "reactions": {
-                    names[n]: support_forces[index, n].tolist() for n in np.flatnonzero(supported)
-                },
+                "reactions": {names[n]: support_forces[index, n].tolist() for n in np.flatnonzero(supported)},
                 "beam_forces": {
-                    b.id: {"i": f[0].tolist(), "j": f[1].tolist()}
-                    for b, f in zip(document.beams, ends, strict=True)
+                    b.id: {"i": f[0].tolist(), "j": f[1].tolist()} for b, f in zip(document.beams, ends, strict=True)
                 },
                 "energy": {
                     group: dict(zip(CAUSES, row.tolist(), strict=True))

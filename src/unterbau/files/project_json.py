@@ -71,7 +71,8 @@ def _check_version(text: str) -> None:
     version = data.get("version")
     if isinstance(version, int) and version > VERSION:
         raise InputError(
-            "$.version", f"the file was written by a newer Unterbau (version {version}); this one reads {VERSION}"
+            "$.version",
+            f"the file was written by a newer Unterbau (version {version}); this one reads {VERSION}",
         )
 
 

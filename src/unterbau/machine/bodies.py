@@ -46,4 +46,6 @@ def round_ring(diameter: float, corners: int = 20) -> Ring:
     """Return a circle as a polygon."""
     from math import cos, pi, sin
 
-    return tuple((diameter / 2 * cos(2 * pi * c / corners), diameter / 2 * sin(2 * pi * c / corners)) for c in range(corners))
+    return tuple(
+        (diameter / 2 * cos(2 * pi * c / corners), diameter / 2 * sin(2 * pi * c / corners)) for c in range(corners)
+    )

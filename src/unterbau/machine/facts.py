@@ -29,12 +29,21 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
         case Guide():
             size = block(part.block)
             band = size.light if part.preload == "light" else size.medium
-            return (f"each block, installed: {_band(band)} N/µm off the rail and sideways", f"Source: {size.source}.")
+            return (
+                f"each block, installed: {_band(band)} N/µm off the rail and sideways",
+                f"Source: {size.source}.",
+            )
         case Drive():
             kind = drive(part.kind)
-            return (f"core stiffness EA {kind.EA.likely / 1e6:.3g} MN, nut and bearing in series", f"Source: {kind.source}.")
+            return (
+                f"core stiffness EA {kind.EA.likely / 1e6:.3g} MN, nut and bearing in series",
+                f"Source: {kind.source}.",
+            )
         case Spindle():
-            return ("Stiffness of the bearings at the nose; low and high are ×0.6 and ×1.6.", "Common practice, no source.")
+            return (
+                "Stiffness of the bearings at the nose; low and high are ×0.6 and ×1.6.",
+                "Common practice, no source.",
+            )
         case Cutter():
             base = material(part.material)
             return (f"solid round, E {base.E / 1e9:.0f} GPa, from nose to tip; flutes are left out",)
@@ -43,7 +52,8 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
 def _member(part: Member) -> tuple[str, ...]:
     values, p = member_values(part), section(part.section).properties
     text = (
-        f"{values.mass_per_metre:.2f} kg/m; I {number_text(values.Iy * 1e8, 3)} and {number_text(values.Iz * 1e8, 3)} cm⁴, "
+        f"{values.mass_per_metre:.2f} kg/m; I {number_text(values.Iy * 1e8, 3)} and "
+        f"{number_text(values.Iz * 1e8, 3)} cm⁴, "
         f"twist J {number_text(values.J * 1e8, 3)} cm⁴"
     )
     how = f"Section by {p.method}"

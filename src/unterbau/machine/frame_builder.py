@@ -1,6 +1,8 @@
 """Collects nodes and elements, then hands over a frame as arrays."""
 
+import itertools
 from dataclasses import astuple, dataclass, field
+from typing import Any
 
 import numpy as np
 
@@ -60,12 +62,10 @@ class FrameBuilder:
 
     def chain(self, group: str, nodes: list[int], values: BeamValues, up: Vector) -> Chain:
         """Add beams from node to node along a straight member."""
-        beams = [self.beam(group, i, j, values, up) for i, j in zip(nodes, nodes[1:], strict=False)]
+        beams = [self.beam(group, i, j, values, up) for i, j in itertools.pairwise(nodes)]
         return Chain(tuple(nodes), tuple(beams))
 
-    def spring(
-        self, group: str, i: int, j: int, k: tuple[float, ...], x: Vector, up: Vector, zeta: float
-    ) -> None:
+    def spring(self, group: str, i: int, j: int, k: tuple[float, ...], x: Vector, up: Vector, zeta: float) -> None:
         """Add springs acting at node i; j = -1 is ground."""
         self.springs.append((i, j, x, up, k, zeta, self.group(group)))
 
@@ -110,8 +110,12 @@ class FrameBuilder:
 
 
 def _columns(
-    rows: list[tuple[object, ...]], count: int, whole: tuple[int, ...], vectors: tuple[int, ...], six: int = -1
-) -> list[np.ndarray[tuple[int, ...], np.dtype[np.generic]]]:
+    rows: list[tuple[object, ...]],
+    count: int,
+    whole: tuple[int, ...],
+    vectors: tuple[int, ...],
+    six: int = -1,
+) -> list[Any]:
     result = []
     for column in range(count):
         values = [row[column] for row in rows]
@@ -134,9 +138,7 @@ def subdivided(stops: list[float], pieces: int) -> list[float]:
     """Return stops with the longest gaps halved until there are at least `pieces` gaps."""
     result = sorted(stops)
     while len(result) - 1 < pieces:
-        gaps = [b - a for a, b in zip(result, result[1:], strict=False)]
+        gaps = [b - a for a, b in itertools.pairwise(result)]
         place = gaps.index(max(gaps))
         result.insert(place + 1, (result[place] + result[place + 1]) / 2)
     return result
-
-

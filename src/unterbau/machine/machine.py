@@ -1,6 +1,7 @@
 """All kinds of machine behind one set of functions."""
 
-from typing import TypeAlias
+from dataclasses import replace
+from typing import Any, TypeAlias
 
 from unterbau.band import Level
 from unterbau.machine.bill import Item
@@ -49,6 +50,12 @@ def part(machine: Machine, key: str) -> Part:
     """Return the part, joint, guide or drive behind a link."""
     found: Part = getattr(machine, key)
     return found
+
+
+def with_part(machine: Machine, key: str, changed: Part) -> Machine:
+    """Return the machine with one part replaced."""
+    fields: dict[str, Any] = {key: changed}
+    return replace(machine, **fields)
 
 
 def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:

@@ -41,7 +41,7 @@ def build(nodes: FloatArray, beams: Beams) -> BeamElements:
     axes = axes_from(span, beams.up)
     F = flexibility(beams, length, length)
     G = relative_movement(axes, beams.offset_i + span, beams.offset_j)
-    return BeamElements(length, axes, span, G, F, np.linalg.inv(F))
+    return BeamElements(length, axes, span, G, F, np.asarray(np.linalg.inv(F), dtype=float))
 
 
 def relative_movement(axes: FloatArray, arm_i: FloatArray, arm_j: FloatArray) -> FloatArray:

@@ -41,12 +41,10 @@ def condense(host: Host, frame: Frame, Kb: FloatArray, Ks: FloatArray) -> Conden
     pairs = [(frame.beams.i[b], frame.beams.j[b]) for b in host.beams]
     pairs += [(frame.springs.i[s], frame.springs.j[s]) for s in host.springs]
     matrices = [*Kb[list(host.beams)], *Ks[list(host.springs)]]
-    places = tuple(
-        np.concatenate([local[int(i)] + np.arange(6), local[int(j)] + np.arange(6)]) for i, j in pairs
-    )
+    places = tuple(np.concatenate([local[int(i)] + np.arange(6), local[int(j)] + np.arange(6)]) for i, j in pairs)
     full = _gather(matrices, places, 6 * len(nodes))
     r = 6 * len(host.retained)
-    inner = np.linalg.inv(full[r:, r:])
+    inner: FloatArray = np.asarray(np.linalg.inv(full[r:, r:]), dtype=float)
     follow = -inner @ full[r:, :r]
     K = full[:r, :r] + full[:r, r:] @ follow
     dofs = (6 * np.array(nodes)[:, None] + np.arange(6)).ravel()

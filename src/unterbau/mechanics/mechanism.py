@@ -87,5 +87,3 @@ def _names(system: System, vectors: FloatArray) -> tuple[str, ...]:
     size = np.linalg.norm(flat, axis=1)
     chosen = [d for d in np.argsort(-size, kind="stable") if size[d] > LARGE * size.max()]
     return tuple(f"{elements.frame.node_names[d // 6]} {DIRECTIONS[d % 6]}" for d in chosen)
-
-

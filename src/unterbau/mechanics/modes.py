@@ -158,4 +158,3 @@ def _damping(system: System, u: FloatArray) -> FloatArray:
         lost = frame.beams.zeta @ of_beams + frame.springs.zeta @ of_springs
         result[mode] = lost / total if total > 0 else 0.0
     return result
-

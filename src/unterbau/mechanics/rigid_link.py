@@ -46,9 +46,7 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
     rows = np.flatnonzero(elements.rigid.any(axis=1))
     if not len(rows):
         return Links({}, ())
-    sets = [
-        _rigid_set(members, springs, elements, fixed, size) for members in _connected(rows, springs)
-    ]
+    sets = [_rigid_set(members, springs, elements, fixed, size) for members in _connected(rows, springs)]
     follows: dict[int, tuple[IntArray, FloatArray]] = {}
     for one in sets:
         follows.update(_dependent(one, fixed.ravel(), size))

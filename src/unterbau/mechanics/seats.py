@@ -7,6 +7,7 @@ with nodes at the blocks, which `split` returns); masses are condensed with the 
 (Guyan 1965), which is exact to second order in (frequency / frequency of the host alone).
 """
 
+import itertools
 from dataclasses import dataclass, fields, replace
 
 import numpy as np
@@ -64,7 +65,7 @@ def split(frame: Frame) -> SplitFrame:
         chain = [int(frame.beams.i[host]), *(n + p for p in points), int(frame.beams.j[host])]
         pieces = range(next_beam, next_beam + len(chain) - 1)
         parent += [host] * len(pieces)
-        ends += list(zip(chain, chain[1:], strict=False))
+        ends += list(itertools.pairwise(chain))
         carried = [int(seats.node[order[row]]) for row in rows_of_host]
         retained = tuple(dict.fromkeys([chain[0], chain[-1], *carried]))
         hosts.append(Host(retained, tuple(chain[1:-1]), tuple(pieces), tuple(ns + row for row in rows_of_host)))
@@ -119,6 +120,4 @@ def _seat_springs(frame: Frame, order: IntArray, points: IntArray) -> Springs:
         seats.node[order], points, seats.x[order], seats.up[order],
         seats.k[order], seats.zeta[order], seats.group[order],
     )  # fmt: skip
-    return Springs(
-        *(np.concatenate([getattr(frame.springs, f.name), getattr(added, f.name)]) for f in fields(Springs))
-    )
+    return Springs(*(np.concatenate([getattr(frame.springs, f.name), getattr(added, f.name)]) for f in fields(Springs)))

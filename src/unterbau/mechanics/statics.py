@@ -100,9 +100,7 @@ def energies(statics: Statics) -> FloatArray:
     frame = elements.frame
     result = np.zeros((len(statics.u), len(frame.groups), 5))
     for case, u in enumerate(statics.u):
-        of_beams = beam.energies(
-            frame.beams, elements.beams, assembly.pair_movements(u, frame.beams.i, frame.beams.j)
-        )
+        of_beams = beam.energies(frame.beams, elements.beams, assembly.pair_movements(u, frame.beams.i, frame.beams.j))
         np.add.at(result[case, :, :4], frame.beams.group, of_beams)
         movement = assembly.pair_movements(u, frame.springs.i, frame.springs.j)
         np.add.at(result[case, :, 4], frame.springs.group, spring.energies(elements.springs, movement))

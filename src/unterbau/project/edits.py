@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine
+from unterbau.machine.machine import Machine, with_part
 from unterbau.machine.parts import Part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.project import Candidate, Project
@@ -29,7 +29,7 @@ def set_part(project: Project, name: str, key: str, part: Part) -> Project:
         InputError: The part is unknown, or the machine cannot be built with it.
     """
     machine = project.candidate(name).machine
-    return set_machine(project, name, replace(machine, **{key: part}))
+    return set_machine(project, name, with_part(machine, key, part))
 
 
 def duplicate(project: Project, name: str) -> tuple[Project, str]:

@@ -128,7 +128,14 @@ def integrate(outline: Outline) -> AreaIntegrals:
     for loop in outline:
         for edge in loop:
             for y, z, dy, dz in _quadrature(edge):
-                terms = (y * dz, y * y / 2 * dz, -z * z / 2 * dy, -z**3 / 3 * dy, y**3 / 3 * dz, y * y * z / 2 * dz)
+                terms = (
+                    y * dz,
+                    y * y / 2 * dz,
+                    -z * z / 2 * dy,
+                    -(z**3) / 3 * dy,
+                    y**3 / 3 * dz,
+                    y * y * z / 2 * dz,
+                )
                 sums = [total + term for total, term in zip(sums, terms, strict=True)]
     A, Sz, Sy, Iy, Iz, Iyz = sums
     y0, z0 = Sz / A, Sy / A

@@ -24,6 +24,4 @@ class SectionProperties:
 
     def turned(self) -> "SectionProperties":
         """Return the section turned by a quarter."""
-        return SectionProperties(
-            self.A, self.Iz, self.Iy, -self.Iyz, self.J, self.Asz, self.Asy, self.method
-        )
+        return SectionProperties(self.A, self.Iz, self.Iy, -self.Iyz, self.J, self.Asz, self.Asy, self.method)

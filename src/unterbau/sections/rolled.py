@@ -68,9 +68,7 @@ def angle(height: float, width: float, wall: float) -> SectionProperties:
     root = angle_root_radius(max(height, width))
     swelling, size = 0.0768 + 0.0479 * root / wall, _corner_circle(root, wall, wall)
     J = (width + height - wall) * wall**3 / 3 + swelling * size**4 - 0.21 * wall**4
-    return SectionProperties(
-        flat.A, flat.Iy, flat.Iz, flat.Iyz, J, 5 / 6 * width * wall, 5 / 6 * height * wall
-    )
+    return SectionProperties(flat.A, flat.Iy, flat.Iz, flat.Iyz, J, 5 / 6 * width * wall, 5 / 6 * height * wall)
 
 
 def channel_outline(c: Channel) -> Outline:

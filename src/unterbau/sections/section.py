@@ -49,7 +49,13 @@ def _centred(outline: Outline) -> tuple[tuple[Point, ...], ...]:
     return tuple(tuple((y - flat.y, z - flat.z) for y, z in sampled(loop)) for loop in outline)
 
 
-def _made(name: str, label: str, properties: SectionProperties, outline: Outline, cavity: SectionProperties | None = None) -> Section:
+def _made(
+    name: str,
+    label: str,
+    properties: SectionProperties,
+    outline: Outline,
+    cavity: SectionProperties | None = None,
+) -> Section:
     loops = _centred(outline)
     ys, zs = zip(*loops[0], strict=True)
     return Section(name, label, properties, max(zs) - min(zs), max(ys) - min(ys), loops, cavity)
@@ -61,9 +67,7 @@ def _hollow(name: str, label: str, h: float, b: float, t: float, outer: float, i
     hole: Outline = (rounded([(-iy, -iz), (iy, -iz), (iy, iz), (-iy, iz)], [inner] * 4),)
     flat = integrate(hole)
     shear = solids.RECTANGLE_SHEAR * flat.A
-    cavity = SectionProperties(
-        flat.A, flat.Iy, flat.Iz, 0.0, solids.rectangle_torsion(2 * iy, 2 * iz), shear, shear
-    )
+    cavity = SectionProperties(flat.A, flat.Iy, flat.Iz, 0.0, solids.rectangle_torsion(2 * iy, 2 * iz), shear, shear)
     return _made(name, label, properties, solids.hollow_outline(h, b, t, outer, inner), cavity)
 
 
@@ -88,6 +92,10 @@ def _rectangle(h: float, b: float) -> Loop:
 def _shs(name: str, h: float, b: float, t: float) -> Section:
     if h != b:
         raise InputError("section", f'"{name}": a square tube has two equal sides; use rhs- for others')
+    return _tube(name, h, b, t, name.endswith("-hot"))
+
+
+def _rhs(name: str, h: float, b: float, t: float) -> Section:
     return _tube(name, h, b, t, name.endswith("-hot"))
 
 
@@ -137,7 +145,7 @@ def _box(name: str, h: float, b: float, t: float) -> Section:
 
 _PATTERNS: tuple[tuple[str, Callable[..., Section]], ...] = (
     (rf"shs-{_NUMBER}x{_NUMBER}x{_NUMBER}(?:-hot)?", _shs),
-    (rf"rhs-{_NUMBER}x{_NUMBER}x{_NUMBER}(?:-hot)?", lambda n, *v: _tube(n, *v, hot=n.endswith("-hot"))),
+    (rf"rhs-{_NUMBER}x{_NUMBER}x{_NUMBER}(?:-hot)?", _rhs),
     (rf"chs-{_NUMBER}x{_NUMBER}", _chs),
     (rf"flat-{_NUMBER}x{_NUMBER}", _flat),
     (rf"rod-{_NUMBER}", _rod),

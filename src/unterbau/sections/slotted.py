@@ -83,7 +83,14 @@ def _chamber(s: Series, middle: tuple[float, float], quarter: int, joined: bool)
     q, half, w = s.web / math.sqrt(2), s.module / 2, s.chamber / 2
     outer = half if joined else half - s.lip
     shape = Polygon(
-        [(outer, -w), (outer, w), (w + q, w), (s.core / 2, s.core / 2 - q), (s.core / 2, q - s.core / 2), (w + q, -w)]
+        [
+            (outer, -w),
+            (outer, w),
+            (w + q, w),
+            (s.core / 2, s.core / 2 - q),
+            (s.core / 2, q - s.core / 2),
+            (w + q, -w),
+        ]
     )
     parts = [shape] if joined else [shape, box(half - s.lip - 1e-6, -s.slot / 2, half + 1, s.slot / 2)]
     return [translate(rotate(p, 90 * quarter, origin=(0, 0)), *middle) for p in parts]

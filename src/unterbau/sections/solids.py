@@ -84,9 +84,7 @@ def hollow(height: float, width: float, wall: float, outer: float, inner: float)
     length = 2 * (b + h) - 2 * mean * (4 - math.pi)
     enclosed = b * h - mean**2 * (4 - math.pi)
     J = wall**3 * length / 3 + 4 * enclosed**2 * wall / length
-    return SectionProperties(
-        flat.A, flat.Iy, flat.Iz, 0.0, J, box_shear_area(h, b, wall), box_shear_area(b, h, wall)
-    )
+    return SectionProperties(flat.A, flat.Iy, flat.Iz, 0.0, J, box_shear_area(h, b, wall), box_shear_area(b, h, wall))
 
 
 def box_shear_area(b: float, h: float, wall: float) -> float:

@@ -20,6 +20,7 @@ class Palette:
     accent: str = "#2c6a54"
     accent_soft: str = "#e3ece3"
     on_accent: str = "#ffffff"
+    deep_ink: str = "#000000"
     warning: str = "#a3401d"
     joint: str = "#49524f"
     ghost: str = "#8c8f86"
@@ -29,6 +30,7 @@ class Palette:
 
 PAPER = Palette()
 FAMILY = "Inter"
+READABLE = 4.5  # contrast of small text, WCAG 2.1
 
 
 def colour(name: str) -> QColor:
@@ -61,9 +63,10 @@ def contrast(a: QColor, b: QColor) -> float:
 
 
 def ink_on(background: QColor) -> QColor:
-    """Return ink or white, whichever reads better."""
-    dark, bright = colour("ink"), colour("on_accent")
-    return dark if contrast(dark, background) >= contrast(bright, background) else bright
+    """Return ink where it reads well, else white or black, whichever reads better."""
+    if contrast(colour("ink"), background) >= READABLE:
+        return colour("ink")
+    return max((colour("on_accent"), colour("deep_ink")), key=lambda c: contrast(c, background))
 
 
 def load_fonts() -> None:
@@ -124,7 +127,8 @@ def style_sheet() -> str:
       padding: 3px 9px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
     QPushButton:focus, QToolButton:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
-    QPushButton:checked, QToolButton:checked {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; }}
+    QPushButton:checked, QToolButton:checked {{ background: {p.accent}; color: {p.on_accent};
+      border-color: {p.accent}; }}
     QPushButton:disabled, QToolButton:disabled {{ color: {p.ghost}; }}
     QPushButton[flat="true"], QToolButton[flat="true"] {{ background: transparent; border-color: transparent; }}
     QPushButton[flat="true"]:focus, QToolButton[flat="true"]:focus {{ border-color: {p.accent}; }}

@@ -4,7 +4,7 @@ import threading
 from collections.abc import Callable
 from typing import Any
 
-from PyQt6.QtCore import QObject, QRunnable, Qt, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 from unterbau.errors import UnterbauError
 from unterbau.progress import Cancelled, Progress
@@ -51,8 +51,8 @@ class Job(QObject):
         super().__init__(parent)
         self._stop = threading.Event()
         self._relay = _Relay(self)
-        self._relay.finished.connect(self._on_finished, Qt.ConnectionType.QueuedConnection)
-        self._relay.progressed.connect(self.progressed, Qt.ConnectionType.QueuedConnection)
+        self._relay.finished.connect(self._on_finished)
+        self._relay.progressed.connect(self._on_progressed)
         self._runner = _Runner(work, self._relay, self._stop)
         self._runner.setAutoDelete(False)
 
@@ -63,6 +63,9 @@ class Job(QObject):
     def cancel(self) -> None:
         """Ask the study to stop; `cancelled` follows."""
         self._stop.set()
+
+    def _on_progressed(self, done: int, total: int, text: str) -> None:
+        self.progressed.emit(done, total, text)
 
     def _on_finished(self, outcome: str, value: object) -> None:
         if outcome == "succeeded" and not self._stop.is_set():

@@ -9,6 +9,7 @@ from PyQt6.QtGui import QColor, QMouseEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from pyvistaqt import QtInteractor
 from typing_extensions import override
+from vtkmodules.vtkRenderingCore import vtkCellPicker
 
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.ui.theme import colour
@@ -58,7 +59,15 @@ class Viewport(QWidget):
             self._mesh, scalars="colour", rgb=True, name="faces", ambient=0.62, diffuse=0.42, specular=0.0,
             show_scalar_bar=False, **keep,
         )  # fmt: skip
-        self.plotter.add_mesh(self._ink, color=colour("ink").name(), line_width=1.2, name="ink", lighting=False, pickable=False, **keep)
+        self.plotter.add_mesh(
+            self._ink,
+            color=colour("ink").name(),
+            line_width=1.2,
+            name="ink",
+            lighting=False,
+            pickable=False,
+            **keep,
+        )
         self._ghost_actor = self.plotter.add_mesh(
             self._ghost, color=colour("ghost").name(), line_width=0.6, opacity=0.55, name="ghost",
             lighting=False, pickable=False, **keep,
@@ -92,7 +101,7 @@ class Viewport(QWidget):
         """Colour every part."""
         if self._scene is None:
             return
-        table = np.array([colours[key].getRgb()[:3] for key in self._scene.keys], dtype=np.uint8)  # type: ignore[index]
+        table = np.array([colours[key].getRgb()[:3] for key in self._scene.keys], dtype=np.uint8)
         self._mesh.cell_data["colour"] = table[self._scene.owner]
 
     def move_points(self, points: FloatArray, ghost: bool) -> None:
@@ -110,9 +119,18 @@ class Viewport(QWidget):
         if not text:
             return
         scale = float(np.linalg.norm(direction))
-        arrow = pv.Arrow(start=start, direction=direction, scale=scale, tip_length=0.22, tip_radius=0.06, shaft_radius=0.018)
+        arrow = pv.Arrow(
+            start=start,
+            direction=direction,
+            scale=scale,
+            tip_length=0.22,
+            tip_radius=0.06,
+            shaft_radius=0.018,
+        )
         accent = colour("accent").name()
-        self.plotter.add_mesh(arrow, color=accent, name="pull", ambient=0.8, pickable=False, reset_camera=False, render=False)
+        self.plotter.add_mesh(
+            arrow, color=accent, name="pull", ambient=0.8, pickable=False, reset_camera=False, render=False
+        )
         self.plotter.add_point_labels(
             [start - direction * 0.12], [text], name="pull text", font_size=13, bold=True, text_color=accent,
             shape=None, show_points=False, always_visible=True, reset_camera=False, render=False,
@@ -159,9 +177,7 @@ class Viewport(QWidget):
         """Return the part under a place of the widget, or nothing."""
         if self._scene is None:
             return ""
-        import vtk
-
-        picker = vtk.vtkCellPicker()
+        picker = vtkCellPicker()
         picker.SetTolerance(0.001)
         ratio = self.plotter.devicePixelRatioF()
         height = self.plotter.height()
@@ -169,7 +185,7 @@ class Viewport(QWidget):
         cell = picker.GetCellId()
         if cell < 0 or picker.GetActor() is not self._actor:
             return ""
-        return self._scene.keys[self._scene.owner[cell]]
+        return str(self._scene.keys[self._scene.owner[cell]])
 
     def picture(self) -> FloatArray:
         """Return the drawn picture as an array, rows by columns by RGB."""
@@ -190,9 +206,10 @@ class Viewport(QWidget):
             elif event.type() == QEvent.Type.MouseButtonPress:
                 self._pressed = event.pos()
                 self._touched = True
-            elif event.type() == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton:
-                if (event.pos() - self._pressed).manhattanLength() < CLICK_DISTANCE:
-                    self.clicked.emit(self.part_at(event.pos()))
+            elif (event.type() == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton) and (
+                event.pos() - self._pressed
+            ).manhattanLength() < CLICK_DISTANCE:
+                self.clicked.emit(self.part_at(event.pos()))
         elif event is not None and event.type() == QEvent.Type.Wheel:
             self._touched = True
         elif event is not None and event.type() == QEvent.Type.Resize and not self._touched:

@@ -85,6 +85,10 @@ class SectionView(QWidget):
         painter.setFont(font(0.86))
         units = self._view.units
         box = QRectF(0, body.center().y() - unit, x - 0.3 * unit, 2 * unit)
-        painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, length_text(height, units, with_unit=False))
+        painter.drawText(
+            box,
+            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+            length_text(height, units, with_unit=False),
+        )
         box = QRectF(body.center().x() - 4 * unit, y + 0.1 * unit, 8 * unit, 1.3 * unit)
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, length_text(width, units))

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from unterbau.catalogue.joints import Face
-from unterbau.machine.frame_builder import X, Y, Z, Chain, merged, subdivided
+from unterbau.machine.frame_builder import Chain, X, Y, Z, merged, subdivided
 from unterbau.machine.kinds.moving_gantry.building import Building
 from unterbau.machine.kinds.moving_gantry.model import REST
 from unterbau.machine.member import grid_values, member_size, member_values
@@ -54,9 +54,7 @@ def _bed(b: Building) -> dict[tuple[int, int], int]:
     at, frame, plate = b.at, b.frame, b.machine.bed
     xs, ys = at.grid_x, at.grid_y
     z = -plate.thickness / 2
-    nodes = {
-        (i, j): frame.node(f"bed {i + 1},{j + 1}", (x, y, z)) for j, y in enumerate(ys) for i, x in enumerate(xs)
-    }
+    nodes = {(i, j): frame.node(f"bed {i + 1},{j + 1}", (x, y, z)) for j, y in enumerate(ys) for i, x in enumerate(xs)}
     for i in range(len(xs)):
         values = grid_values(plate, _tributary(xs, i), carries_mass=True)
         frame.chain("bed", [nodes[i, j] for j in range(len(ys))], values, Z)
@@ -72,9 +70,7 @@ def _tributary(stops: tuple[float, ...], index: int) -> float:
     return (high - low) / 2
 
 
-def _cross_member(
-    b: Building, number: int, sides: tuple[Chain, Chain], bed: dict[tuple[int, int], int]
-) -> Chain:
+def _cross_member(b: Building, number: int, sides: tuple[Chain, Chain], bed: dict[tuple[int, int], int]) -> Chain:
     at, frame = b.at, b.frame
     height, width = member_size(b.machine.cross_member)
     y, z = at.cross_y[number], at.side_beam_top - height / 2

@@ -39,7 +39,14 @@ def bill(machine: MovingGantry) -> tuple[Item, ...]:
         _drive("x_drive", m.x_drive, at.beam_length, book),
         _drive("z_drive", m.z_drive, m.dimensions.travel_z + 0.06, book),
         Item("spindle", "spindle", 1, 0.0, m.spindle.mass, book.spindle),
-        Item("cutter", f"cutter ⌀{m.cutter.diameter * 1e3:g}", 1, m.cutter.stick_out, _cutter_mass(m), book.cutter),
+        Item(
+            "cutter",
+            f"cutter ⌀{m.cutter.diameter * 1e3:g}",
+            1,
+            m.cutter.stick_out,
+            _cutter_mass(m),
+            book.cutter,
+        ),
         Item("feet", "levelling foot", 4, 0.0, 0.0, 4 * book.foot),
     )
 
@@ -60,7 +67,9 @@ def moving_masses(machine: MovingGantry) -> dict[str, float]:
     def of(*parts: str) -> float:
         return total_mass(tuple(item for item in items if item.part in parts))
 
-    blocks = {axis: 4 * block(g.block).block_mass for axis, g in (("X", m.x_guides), ("Y", m.y_guides), ("Z", m.z_guides))}
+    blocks = {
+        axis: 4 * block(g.block).block_mass for axis, g in (("X", m.x_guides), ("Y", m.y_guides), ("Z", m.z_guides))
+    }
     z_rails = 2 * block(m.z_guides.block).rail_mass * (at.z_plate_z[1] - at.z_plate_z[0])
     z = of("spindle", "cutter", "z_plate") + z_rails
     x = z + of("x_plate", "z_drive") + blocks["Z"] + blocks["X"]
@@ -78,7 +87,16 @@ def _member(part: str, member: Member, count: int, length: float, book: PriceBoo
     items = [Item(part, f"{shape.label}, {base.label}", count, length, own, own * price)]
     if member.fill is not None:
         inside = material(member.fill)
-        items.append(Item(part, f"fill, {inside.label}", count, length, total - own, (total - own) * book.per_kg[inside.kind]))
+        items.append(
+            Item(
+                part,
+                f"fill, {inside.label}",
+                count,
+                length,
+                total - own,
+                (total - own) * book.per_kg[inside.kind],
+            )
+        )
     return tuple(items)
 
 
@@ -103,7 +121,14 @@ def _joint(part: str, joint: Joint, faces: int, book: PriceBook) -> Item:
 
 def _guide(part: str, guide: Guide, rail: float, book: PriceBook) -> tuple[Item, ...]:
     size = block(guide.block)
-    rails = Item(part, f"rail {size.label}", 2, rail, 2 * rail * size.rail_mass, 2 * rail * book.rail_per_m[guide.block])
+    rails = Item(
+        part,
+        f"rail {size.label}",
+        2,
+        rail,
+        2 * rail * size.rail_mass,
+        2 * rail * book.rail_per_m[guide.block],
+    )
     carriages = Item(part, f"block {size.label}", 4, 0.0, 4 * size.block_mass, 4 * book.block[guide.block])
     return (rails, carriages)
 
@@ -112,7 +137,14 @@ def _drive(part: str, chosen: Drive, length: float, book: PriceBook) -> Item:
     kind = drive(chosen.kind)
     fixed, per_metre = book.drive[chosen.kind]
     mass = chosen.count * (kind.motor_mass + kind.mass_per_metre * length)
-    return Item(part, f"{kind.label} with motor", chosen.count, length, mass, chosen.count * (fixed + per_metre * length))
+    return Item(
+        part,
+        f"{kind.label} with motor",
+        chosen.count,
+        length,
+        mass,
+        chosen.count * (fixed + per_metre * length),
+    )
 
 
 def _cutter_mass(m: MovingGantry) -> float:

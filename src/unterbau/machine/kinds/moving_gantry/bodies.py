@@ -39,13 +39,17 @@ def _base(m: MovingGantry, at: Geometry) -> list[Body]:
     half = at.cross_length / 2
     for n, y in enumerate(at.cross_y):
         z = at.side_beam_top - cross_h / 2
-        found.append(Prism("cross_member", f"cross member {n + 1}", (-half, y, z), (half, y, z), Z, rings(m.cross_member)))
+        found.append(
+            Prism("cross_member", f"cross member {n + 1}", (-half, y, z), (half, y, z), Z, rings(m.cross_member))
+        )
         found += _end_plates("cross_joint", f"cross member {n + 1}", half, y, z, m.cross_member)
     found.append(Sheet("bed", "bed", at.grid_x, at.grid_y, -m.bed.thickness, 0.0))
     for j, y in enumerate(at.grid_y):
         if any(abs(y - c) < 2e-3 for c in at.cross_y):
             bolts = [(x, f"bed {i},{j}") for i, x in enumerate(at.grid_x) if i % 2 == 0]
-            found += [Prism("bed_fixing", name, (x, y, 0.0), (x, y, 0.004), Y, (round_ring(0.018, 10),)) for x, name in bolts]
+            found += [
+                Prism("bed_fixing", name, (x, y, 0.0), (x, y, 0.004), Y, (round_ring(0.018, 10),)) for x, name in bolts
+            ]
     return found
 
 
@@ -111,9 +115,30 @@ def _spindle(m: MovingGantry, at: Geometry) -> list[Body]:
     wide = s.diameter + 0.016
     clamp = (box_ring(wide, depth + 0.004),)
     body: list[Body] = [
-        Prism("spindle_mount", "Z plate", (x, middle, at.clamp_z - 0.025), (x, middle, at.clamp_z + 0.025), Y, clamp),
-        Prism("spindle", "spindle", (x, y, at.nose_z), (x, y, at.nose_z + s.length), Y, (round_ring(s.diameter),)),
-        Prism("spindle", "spindle", (x, y, at.nose_z - 0.012), (x, y, at.nose_z), Y, (round_ring(0.4 * s.diameter),)),
+        Prism(
+            "spindle_mount",
+            "Z plate",
+            (x, middle, at.clamp_z - 0.025),
+            (x, middle, at.clamp_z + 0.025),
+            Y,
+            clamp,
+        ),
+        Prism(
+            "spindle",
+            "spindle",
+            (x, y, at.nose_z),
+            (x, y, at.nose_z + s.length),
+            Y,
+            (round_ring(s.diameter),),
+        ),
+        Prism(
+            "spindle",
+            "spindle",
+            (x, y, at.nose_z - 0.012),
+            (x, y, at.nose_z),
+            Y,
+            (round_ring(0.4 * s.diameter),),
+        ),
     ]
     tip: Vector = (x, y, at.tip_z)
     end: Vector = (x, y, at.nose_z - 0.012)

@@ -6,7 +6,7 @@ from unterbau.band import Level
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face, joint
-from unterbau.machine.frame_builder import X, Z, Chain, FrameBuilder, Vector
+from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, X, Z
 from unterbau.machine.kinds.moving_gantry.geometry import Geometry
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.parts import Drive, Guide, Joint
@@ -31,7 +31,9 @@ class Building:
         size = block(guide.block)
         self.frame.seat(group, node, rail, size.springs(self.level, guide.preload), along, up, size.zeta)
 
-    def drive(self, group: str, nut: int, bearing: int, chosen: Drive, along: Vector, distance: float, length: float) -> None:
+    def drive(
+        self, group: str, nut: int, bearing: int, chosen: Drive, along: Vector, distance: float, length: float
+    ) -> None:
         """Hold a nut along its screw."""
         kind = drive(chosen.kind)
         k = (kind.stiffness(self.level, distance, length), 0.0, 0.0, 0.0, 0.0, 0.0)

@@ -1,11 +1,12 @@
 """The gantry: Y blocks, side plates, beam, X rails."""
 
 from dataclasses import dataclass
+from math import dist
 
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
-from unterbau.machine.frame_builder import X, Y, Z, Chain, merged, minus, subdivided
+from unterbau.machine.frame_builder import Chain, X, Y, Z, merged, minus, subdivided
 from unterbau.machine.kinds.moving_gantry.base import Base
 from unterbau.machine.kinds.moving_gantry.building import Building
 from unterbau.machine.member import member_size, member_values, strip_values
@@ -53,7 +54,7 @@ def _side(b: Building, base: Base, side: int) -> Chain:
 
 def _length(b: Building, chain: Chain) -> float:
     first, last = (b.frame.places[n] for n in (chain.nodes[0], chain.nodes[-1]))
-    return sum((p - q) ** 2 for p, q in zip(first, last, strict=True)) ** 0.5
+    return dist(first, last)
 
 
 def _y_drive(b: Building, nut: int, rail: Chain) -> None:

@@ -124,7 +124,7 @@ def geometry(machine: MovingGantry, place: Place) -> Geometry:
     bed_length = d.travel_y + 2 * BED_MARGIN
     reach = side_width / 2 + d.stop + d.travel_y / 2
     middle = side_y - head_y
-    cross_h, cross_w = member_size(machine.cross_member)
+    _, cross_w = member_size(machine.cross_member)
     end = bed_length / 2 - cross_w / 2
     n = d.cross_members
     cross = tuple(-end + 2 * end * k / (n - 1) for k in range(n))
@@ -148,4 +148,3 @@ def geometry(machine: MovingGantry, place: Place) -> Geometry:
         bed_width=bed_width, bed_length=bed_length, cross_length=2 * side_x - side_beam_w,
         cross_y=cross, grid_x=tuple(subdivided(grid_x, 6)), grid_y=tuple(subdivided(grid_y, 6)),
     )  # fmt: skip
-

@@ -6,7 +6,7 @@ from unterbau.band import Level
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
-from unterbau.machine.frame_builder import X, Y, Z, Chain, merged, minus, subdivided
+from unterbau.machine.frame_builder import Chain, X, Y, Z, merged, minus, subdivided
 from unterbau.machine.kinds.moving_gantry.building import Building
 from unterbau.machine.kinds.moving_gantry.gantry import Gantry
 from unterbau.machine.kinds.moving_gantry.geometry import CLAMP
@@ -80,7 +80,11 @@ def _z_plate(b: Building, x_plate: Chain) -> tuple[Chain, int]:
     for z in at.z_block_z:
         level = _nearest(b, list(x_plate.nodes), z)
         for side in (-1, 1):
-            place = (x + side * m.dimensions.z_rail_spacing / 2, y + m.z_plate.thickness / 2 + size.height / 2, z)
+            place = (
+                x + side * m.dimensions.z_rail_spacing / 2,
+                y + m.z_plate.thickness / 2 + size.height / 2,
+                z,
+            )
             node = frame.node(f"Z block {'left' if side < 0 else 'right'} {z * 1e3:.0f}", place)
             offset = minus((place[0], at.x_plate_y, z), place)
             frame.beam("x_plate", level, node, strip, Y, offset_j=offset)

@@ -44,7 +44,12 @@ def _work(at: Geometry, base: Base, thickness: float) -> WorkPoint:
     """Return the bed's crossings around the tool with their bilinear shares."""
     i, a = _cell(at.grid_x, at.head_x)
     j, c = _cell(at.grid_y, at.head_y)
-    shares = {(i, j): (1 - a) * (1 - c), (i + 1, j): a * (1 - c), (i, j + 1): (1 - a) * c, (i + 1, j + 1): a * c}
+    shares = {
+        (i, j): (1 - a) * (1 - c),
+        (i + 1, j): a * (1 - c),
+        (i, j + 1): (1 - a) * c,
+        (i + 1, j + 1): a * c,
+    }
     used = {cell: share for cell, share in shares.items() if share > 1e-12}
     nodes = tuple(base.bed[cell] for cell in used)
     return WorkPoint(nodes, tuple(used.values()), (at.head_x, at.head_y, -thickness / 2))

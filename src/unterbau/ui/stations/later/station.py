@@ -21,7 +21,11 @@ class LaterStation(QWidget):
         super().__init__(parent)
         box = QVBoxLayout(self)
         box.addStretch()
-        for text in (label(name, size=1.5, bold=True), label(COMING[name], "muted"), label("Not built yet.", "muted", 0.92)):
+        for text in (
+            label(name, size=1.5, bold=True),
+            label(COMING[name], "muted"),
+            label("Not built yet.", "muted", 0.92),
+        ):
             text.setAlignment(Qt.AlignmentFlag.AlignCenter)
             text.setWordWrap(True)
             box.addWidget(text)

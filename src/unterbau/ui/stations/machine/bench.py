@@ -6,10 +6,10 @@ from functools import partial
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
+from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
 from unterbau.machine.kinds.moving_gantry.bodies import rings
 from unterbau.machine.machine import Machine, ends, lengths, links, part
-from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
@@ -138,7 +138,10 @@ class Bench(QWidget):
         middle.setAlignment(right, Qt.AlignmentFlag.AlignTop)
         box.addLayout(middle)
         steps = QHBoxLayout()
-        for button, tip in ((self.smaller, "one size smaller, key ["), (self.larger, "one size larger, key ]")):
+        for button, tip in (
+            (self.smaller, "one size smaller, key ["),
+            (self.larger, "one size larger, key ]"),
+        ):
             button.setToolTip(tip)
             steps.addWidget(button)
         box.addLayout(steps)

@@ -178,7 +178,10 @@ class MachineView(QWidget):
             button.setAccessibleName(f"Lens {name}")
             self.lenses.addButton(button, place)
             top.addWidget(button)
-        for name, tip in (("Shake", "natural modes, animated: not built yet"), ("Reach", "stiffness over the whole travel: not built yet")):
+        for name, tip in (
+            ("Shake", "natural modes, animated: not built yet"),
+            ("Reach", "stiffness over the whole travel: not built yet"),
+        ):
             later = QPushButton(name, self)
             later.setFlat(True)
             later.setEnabled(False)

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from functools import partial
+from typing import Any
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBox, QWidget
@@ -144,7 +145,10 @@ class PartForm(QWidget):
     def _on_quantity(self, field: Field, value: float) -> None:
         si = value * field.scale
         if not field.low <= si <= field.high:
-            self.refuse(field.attribute, f"expected {self._limit(field, field.low)} to {self._limit(field, field.high)}")
+            self.refuse(
+                field.attribute,
+                f"expected {self._limit(field, field.low)} to {self._limit(field, field.high)}",
+            )
             return
         self._emit(field, si)
 
@@ -177,4 +181,5 @@ class PartForm(QWidget):
 
     def _emit(self, field: Field, value: object) -> None:
         if self._part is not None and value != value_of(self._part, field):
-            self.edited.emit(replace(self._part, **{field.attribute: value}), field.attribute)
+            changed: dict[str, Any] = {field.attribute: value}
+            self.edited.emit(replace(self._part, **changed), field.attribute)

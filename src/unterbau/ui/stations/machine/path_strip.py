@@ -10,7 +10,13 @@ from typing_extensions import override
 from unterbau.ui.theme import colour, em, font, heat, ink_on
 
 NARROWEST, LABELLED = 6.0, 40.0
-CAUSE_NAMES = {"bending": "bending", "torsion": "twist", "shear": "shear", "axial": "stretch", "joint": "joint"}
+CAUSE_NAMES = {
+    "bending": "bending",
+    "torsion": "twist",
+    "shear": "shear",
+    "axial": "stretch",
+    "joint": "joint",
+}
 CAUSE_ORDER = ("bending", "torsion", "shear", "axial", "joint")
 
 
@@ -45,7 +51,11 @@ def widths(shares: list[float], width: float) -> list[float]:
 
 def causes_text(link: StripLink) -> str:
     """Return a link's share and causes in words."""
-    parts = [f"{CAUSE_NAMES[c]} {link.causes[c] / link.share:.0%}" for c in CAUSE_ORDER if link.causes[c] > 0.005 * link.share]
+    parts = [
+        f"{CAUSE_NAMES[c]} {link.causes[c] / link.share:.0%}"
+        for c in CAUSE_ORDER
+        if link.causes[c] > 0.005 * link.share
+    ]
     return f"{link.label}: {link.share:.1%} of the movement" + (f" ({', '.join(parts)})" if link.kind == "part" else "")
 
 

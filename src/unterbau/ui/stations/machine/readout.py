@@ -24,7 +24,10 @@ def place_text(place: Place) -> str:
         "y": {0.0: "front", 0.5: "mid", 1.0: "back"},
         "z": {0.0: "lowest", 0.5: "mid", 1.0: "highest"},
     }
-    parts = [f"{axis.upper()} {words[axis].get(at, f'{at:.0%}')}" for axis, at in (("x", place.x), ("y", place.y), ("z", place.z))]
+    parts = [
+        f"{axis.upper()} {words[axis].get(at, f'{at:.0%}')}"
+        for axis, at in (("x", place.x), ("y", place.y), ("z", place.z))
+    ]
     return "head at " + ", ".join(parts)
 
 
@@ -186,7 +189,8 @@ class Readout(QWidget):
         row.setVerticalSpacing(0)
         tips = {
             "droop": "range of the tool's sinking by weight against the bed, over centre and corners of the travel",
-            "shake": "lowest natural frequency", "mass": "whole machine", "money": "parts and material, invented start prices",
+            "shake": "lowest natural frequency", "mass": "whole machine",
+            "money": "parts and material, invented start prices",
         }  # fmt: skip
         for column, (name, value) in enumerate(self.figures.items()):
             caption = label(name, "muted", 0.86)

@@ -4,7 +4,16 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QAbstractButton, QButtonGroup, QHBoxLayout, QLineEdit, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QButtonGroup,
+    QHBoxLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 from typing_extensions import override
 
 from unterbau.mechanics.arrays import FloatArray

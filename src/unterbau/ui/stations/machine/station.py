@@ -9,6 +9,7 @@ from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, bodies_of, links, part
 from unterbau.machine.parts import Part, Place
 from unterbau.machine.stepping import step
+from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.ui.commands import Command
@@ -31,7 +32,9 @@ class MachineStation(QWidget):
 
     trouble = pyqtSignal(str)
 
-    def __init__(self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
+    def __init__(
+        self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None
+    ) -> None:
         super().__init__(parent)
         self._document, self._selection = document, selection
         self.feed = Feed(document, selection, self)
@@ -40,37 +43,48 @@ class MachineStation(QWidget):
         self.readout = Readout(view, self)
         self.bench = Bench(view, self)
         self.shelf = Shelf(self)
-        self._faces: dict[Machine, tuple[tuple[float, object], ...]] = {}
+        self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         self._build()
         self._connect()
 
     def commands(self) -> list[Command]:
         """Return what one can do here."""
-        view = self.view
+        view, select = self.view, self._selection
+        copying = "copy the chosen candidate and go on with the copy"
         return [
-            Command("smaller", "One size smaller", partial(self._on_stepped, False), "[", "the chosen link's part one size smaller"),
-            Command("larger", "One size larger", partial(self._on_stepped, True), "]", "the chosen link's part one size larger"),
-            *(Command(f"pull-{a}", f"Pull along {a.upper()}", partial(self._selection.pull_along, n), f"Alt+{a.upper()}") for n, a in enumerate("xyz")),
+            Command("smaller", "One size smaller", partial(self._on_stepped, False), "[", "the part on the bench"),
+            Command("larger", "One size larger", partial(self._on_stepped, True), "]", "the part on the bench"),
+            *(
+                Command(
+                    f"pull-{axis}", f"Pull along {axis.upper()}", partial(select.pull_along, n), f"Alt+{axis.upper()}"
+                )
+                for n, axis in enumerate("xyz")
+            ),
             Command("lens-shape", "Lens: shape", partial(view.use_lens, "shape"), "Alt+S"),
             Command("lens-flex", "Lens: flex", partial(view.use_lens, "flex"), "Alt+F"),
             Command("reset-view", "Reset view", view.viewport.reset_view, "Home"),
             Command("turn-left", "Turn the machine to the left", partial(view.viewport.turn, 15.0, 0.0), "Alt+Left"),
-            Command("turn-right", "Turn the machine to the right", partial(view.viewport.turn, -15.0, 0.0), "Alt+Right"),
+            Command(
+                "turn-right", "Turn the machine to the right", partial(view.viewport.turn, -15.0, 0.0), "Alt+Right"
+            ),
             Command("turn-up", "Look from higher", partial(view.viewport.turn, 0.0, 10.0), "Alt+Up"),
             Command("turn-down", "Look from lower", partial(view.viewport.turn, 0.0, -10.0), "Alt+Down"),
-            Command("weakest", "Put the weakest link on the bench", self.choose_weakest, "Ctrl+W", "the link with the largest share"),
-            Command("duplicate", "Duplicate candidate", self.duplicate, "Ctrl+D", "copy the chosen candidate and go on with the copy"),
+            Command("weakest", "Put the weakest link on the bench", self.choose_weakest, "Ctrl+W", "the largest share"),
+            Command("duplicate", "Duplicate candidate", self.duplicate, "Ctrl+D", copying),
             Command("benchmark", "Make this candidate the benchmark", self.make_benchmark, "Ctrl+B"),
             Command("rename", "Rename candidate", self.rename, "F2"),
             Command("delete", "Delete candidate", self.delete, "Ctrl+Delete", enabled=self._can_delete),
             Command("next-candidate", "Next candidate", partial(self._walk, 1), "Ctrl+PgDown"),
             Command("previous-candidate", "Previous candidate", partial(self._walk, -1), "Ctrl+PgUp"),
-        ]  # fmt: skip
+        ]
 
     def link_commands(self) -> list[Command]:
         """Return a command for each link of the load path."""
         found = links(self._candidate().machine)
-        return [Command(f"link-{one.key}", f"Bench: {one.label}", partial(self.choose_link, one.key), tip=one.place) for one in found]
+        return [
+            Command(f"link-{one.key}", f"Bench: {one.label}", partial(self.choose_link, one.key), tip=one.place)
+            for one in found
+        ]
 
     def choose_link(self, key: str) -> None:
         """Put a link on the bench."""
@@ -243,7 +257,7 @@ class MachineStation(QWidget):
             return
         self.shelf.show_cards(facts, self._selection.candidate)
 
-    def _card(self, candidate: Candidate, benchmark: str, against: object) -> CardFacts:
+    def _card(self, candidate: Candidate, benchmark: str, against: FloatArray) -> CardFacts:
         likely = self.feed.likely(candidate.machine)[0]
         stiffness = 1e-6 / likely.compliance.diagonal()
         star = candidate.name == benchmark
@@ -254,7 +268,7 @@ class MachineStation(QWidget):
         return CardFacts(
             candidate.name, star, " · ".join(number_text(k) for k in stiffness.tolist()),
             "★ benchmark" if star else change, f"{likely.mass:.1f} kg", f"{likely.money:.0f} EUR",
-            self._faces[candidate.machine],  # type: ignore[arg-type]
+            self._faces[candidate.machine],
         )  # fmt: skip
 
 

@@ -1,0 +1,82 @@
+"""All screenshots of the main views, from the demo project: `python -m tools.shots FOLDER`."""
+
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QElapsedTimer
+from PyQt6.QtWidgets import QApplication
+
+from unterbau.ui import theme
+from unterbau.ui.shell.application import open_window
+from unterbau.ui.shell.main_window import MainWindow
+
+TUBE = "steel tube, epoxied sides"
+
+
+def _flex(window: MainWindow) -> None:
+    window.machine.choose_link("beam_joint")
+
+
+def _bench(window: MainWindow) -> None:
+    window.selection.choose_candidate(TUBE)
+    window.machine.choose_link("gantry_beam")
+
+
+def _up(window: MainWindow) -> None:
+    window.selection.choose_candidate("tube, epoxy granite fill")
+    window.selection.pull_along(2)
+    window.machine.choose_link("side_beam")
+    window.view.set_units("inch")
+
+
+def _shape(window: MainWindow) -> None:
+    window.view.set_units("mm")
+    window.selection.pull_along(1)
+    window.selection.choose_candidate("plate box")
+    window.machine.view.use_lens("shape")
+    window.machine.choose_link("z_plate")
+
+
+def _later(window: MainWindow) -> None:
+    window.show_station(2)
+
+
+VIEWS: dict[str, Callable[[MainWindow], None]] = {
+    "machine-flex": _flex,
+    "machine-bench": _bench,
+    "machine-filled-inch": _up,
+    "machine-shape": _shape,
+    "station-to-come": _later,
+}
+
+
+def main() -> None:
+    """Write one PNG for each view."""
+    folder = Path(sys.argv[1] if len(sys.argv) > 1 else "out")
+    folder.mkdir(parents=True, exist_ok=True)
+    application = QApplication(sys.argv[:1])
+    theme.apply(application, 10.0)
+    window = open_window(["--demo"])
+    window.resize(1280, 800)
+    window.show()
+    for name, prepare in VIEWS.items():
+        prepare(window)
+        _settle(application, window)
+        window.grab().save(str(folder / f"{name}.png"))
+        sys.stdout.write(f"{folder / name}.png\n")
+    window.document.stack.setClean()
+    window.close()
+
+
+def _settle(application: QApplication, window: MainWindow) -> None:
+    """Let bands arrive, digits roll out and the picture be drawn."""
+    clock = QElapsedTimer()
+    clock.start()
+    feed = window.machine.feed
+    while clock.elapsed() < 600 or (feed.full(feed.machine()) is None and clock.elapsed() < 20_000):
+        application.processEvents()
+
+
+if __name__ == "__main__":
+    main()
