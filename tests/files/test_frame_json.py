@@ -33,7 +33,7 @@ FAULTS = [
     ("extra", 1, "$.extra", "unknown key"),
     ("nodes", "drop", "$.nodes", "missing"),
     ("nodes", [], "$.nodes", "at least one node"),
-    ("nodes/1/xyz", [0.0, 0.0], "$.nodes[1].xyz[2]", "missing"),
+    ("nodes/1/xyz", [0.0, 0.0], "$.nodes[1].xyz", "expected 3 entries"),
     ("nodes/1/xyz/0", "1", "$.nodes[1].xyz[0]", "number"),
     ("nodes/1/xyz/0", True, "$.nodes[1].xyz[0]", "number"),
     ("nodes/1/xyz/0", float("nan"), "$.nodes[1].xyz[0]", "finite"),
@@ -81,6 +81,13 @@ def test_what_is_no_json_or_no_frame_is_refused(text: str) -> None:
     with pytest.raises(InputError) as error:
         read_frame(text)
     assert error.value.where.startswith("$")
+
+
+def test_a_key_that_stands_twice_is_refused() -> None:
+    text = json.dumps(cantilever(1)).replace('"modes"', '"x"')
+    twice = text.replace('"version": 1,', '"version": 1, "version": 1,')
+    with pytest.raises(InputError, match=r"\$\.version: this key stands twice"):
+        read_frame(twice)
 
 
 def test_a_beam_along_its_up_or_without_length_is_refused() -> None:

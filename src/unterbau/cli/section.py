@@ -1,20 +1,17 @@
 """`unterbau section NAME`: what a cross-section is and does."""
 
-import dataclasses
-import json
-from importlib.resources import files
-from pathlib import Path
-
 import click
 
+from unterbau.cli import output
 from unterbau.errors import InputError
-from unterbau.sections import section as shapes
-from unterbau.sections.section import section as section_named
+from unterbau.sections.names import NAMES
 
-NAMES = "\b\n" + (shapes.__doc__ or "")
+EPILOG = "\b\nNAME is one of, with your own sizes in millimetres:\n" + "\n".join(
+    f"  {name:16} {meaning}" for name, meaning in NAMES.items()
+)
 
 
-@click.command(epilog=NAMES)
+@click.command(epilog=EPILOG)
 @click.argument("name", required=False)
 @click.option("--json", "as_json", is_flag=True, help="SI units, as JSON.")
 @click.option("--rebuild", is_flag=True, help="Solve the shipped slotted profiles anew (minutes).")
@@ -25,11 +22,16 @@ def section(name: str | None, as_json: bool, rebuild: bool) -> None:
         return
     if name is None:
         raise InputError("NAME", "expected the name of a section, for example shs-60x60x4")
+    import dataclasses
+    import json
+
+    from unterbau.sections.section import section as section_named
+
     found = section_named(name)
     p = found.properties
     if as_json:
         data = {"name": found.name, "label": found.label, "height": found.height, "width": found.width}
-        click.echo(json.dumps(data | dataclasses.asdict(p), indent=1))
+        output.write("-", json.dumps(data | dataclasses.asdict(p), indent=1, ensure_ascii=False) + "\n")
         return
     rows = (
         ("A", p.A * 1e4, "cm²"), ("Iy", p.Iy * 1e8, "cm⁴"), ("Iz", p.Iz * 1e8, "cm⁴"),
@@ -41,6 +43,9 @@ def section(name: str | None, as_json: bool, rebuild: bool) -> None:
 
 
 def _rebuild() -> None:
+    from importlib.resources import files
+    from pathlib import Path
+
     from unterbau.files.atomic import write_atomically
     from unterbau.sections import cache
 

@@ -5,7 +5,6 @@ from typing import Literal
 
 FORMAT = "unterbau-frame"
 VERSION = 1
-STRICT = {"strict": True, "extra": "forbid", "allow_inf_nan": False}
 
 Vector = tuple[float, float, float]
 Stiffness = tuple[float | None, float | None, float | None, float | None, float | None, float | None]
@@ -17,8 +16,6 @@ ZERO: Vector = (0.0, 0.0, 0.0)
 class Material:
     """Stiffness, density and damping ratio."""
 
-    __pydantic_config__ = STRICT
-
     id: str
     E: float
     G: float
@@ -29,8 +26,6 @@ class Material:
 @dataclass(frozen=True, slots=True)
 class Section:
     """Values about the centroid."""
-
-    __pydantic_config__ = STRICT
 
     id: str
     A: float
@@ -46,8 +41,6 @@ class Section:
 class Node:
     """A place."""
 
-    __pydantic_config__ = STRICT
-
     id: str
     xyz: Vector
 
@@ -55,8 +48,6 @@ class Node:
 @dataclass(frozen=True, slots=True)
 class Beam:
     """A member between two nodes."""
-
-    __pydantic_config__ = STRICT
 
     id: str
     i: str
@@ -73,8 +64,6 @@ class Beam:
 class Spring:
     """Six springs between two nodes, or to ground; null is rigid."""
 
-    __pydantic_config__ = STRICT
-
     id: str
     i: str
     k: Stiffness
@@ -89,8 +78,6 @@ class Spring:
 class Mass:
     """A rigid body carried by a node."""
 
-    __pydantic_config__ = STRICT
-
     id: str
     node: str
     m: float
@@ -102,8 +89,6 @@ class Mass:
 class Support:
     """Directions ux uy uz rx ry rz held at a node."""
 
-    __pydantic_config__ = STRICT
-
     node: str
     fixed: Flags
 
@@ -111,8 +96,6 @@ class Support:
 @dataclass(frozen=True, slots=True)
 class NodeLoad:
     """Force and moment on a node."""
-
-    __pydantic_config__ = STRICT
 
     node: str
     force: Vector = ZERO
@@ -123,8 +106,6 @@ class NodeLoad:
 class Case:
     """Loads that act together."""
 
-    __pydantic_config__ = STRICT
-
     id: str
     forces: tuple[NodeLoad, ...] = ()
     gravity: Vector = ZERO
@@ -133,8 +114,6 @@ class Case:
 @dataclass(frozen=True, slots=True)
 class FrameDocument:
     """A whole file."""
-
-    __pydantic_config__ = STRICT
 
     format: Literal["unterbau-frame"]
     version: int

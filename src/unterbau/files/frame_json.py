@@ -6,12 +6,11 @@ from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
-from pydantic import TypeAdapter
 
 from unterbau.errors import InputError
 from unterbau.files import frame_document as doc
 from unterbau.files.frame_checks import check
-from unterbau.files.strict_json import read_strictly
+from unterbau.files.plain_reader import read_plainly
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
 from unterbau.mechanics.frame import Beams, Frame, Loads, Masses, Springs, no_seats
@@ -27,8 +26,6 @@ from unterbau.mechanics.statics import (
     total_mass,
 )
 
-_ADAPTER = TypeAdapter(doc.FrameDocument)
-
 
 def read_frame(text: str | bytes) -> doc.FrameDocument:
     """Return the document in a frame file's text.
@@ -36,7 +33,7 @@ def read_frame(text: str | bytes) -> doc.FrameDocument:
     Raises:
         InputError: With the path of the fault.
     """
-    document = read_strictly(_ADAPTER, text)
+    document = read_plainly(doc.FrameDocument, text)
     check(document)
     return document
 

@@ -59,13 +59,17 @@ def _member(part: Member) -> tuple[str, ...]:
     how = f"Section by {p.method}"
     if part.fill:
         how += "; fill counted as fully bonded (transformed section)"
-    return (text, how + ".")
+    lines: tuple[str, ...] = (text, how + ".")
+    if part.fill:
+        lines += ("Caution: resin on skin sensitises and thick pours grow hot; gloves, thin lifts, the maker's sheet.",)
+    return lines
 
 
 def _joint(part: Joint) -> tuple[str, ...]:
     kind = joint(part.kind)
     if kind.rigid:
-        return ("rigid", f"Source: {kind.source}.")
+        caution = "Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand."
+        return ("rigid", f"Source: {kind.source}.", caution)
     if kind.bond:
         normal, shear = kind.bond
         text = f"bond line: {_band(normal, 1e12)} MN/mm³ across, {_band(shear, 1e12)} along, times the face"

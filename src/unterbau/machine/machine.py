@@ -52,6 +52,11 @@ def part(machine: Machine, key: str) -> Part:
     return found
 
 
+def plate_widths(machine: Machine) -> dict[str, float]:
+    """Return the width of each plate across its bending, m."""
+    return bill.plate_widths(machine)
+
+
 def with_part(machine: Machine, key: str, changed: Part) -> Machine:
     """Return the machine with one part replaced."""
     fields: dict[str, Any] = {key: changed}

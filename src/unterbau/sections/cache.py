@@ -3,7 +3,6 @@
 import dataclasses
 import json
 from collections.abc import Iterator
-from concurrent.futures import ProcessPoolExecutor
 from functools import lru_cache
 from importlib.resources import files
 from typing import Any
@@ -66,6 +65,8 @@ def _oriented(ring: list[tuple[float, float]], inside: bool) -> list[tuple[float
 
 def rebuild() -> str:
     """Solve every profile anew on all cores and return the file's text."""
+    from concurrent.futures import ProcessPoolExecutor
+
     every = [name for name, _, _ in names()]
     with ProcessPoolExecutor() as pool:
         solved = dict(zip(every, pool.map(solve_one, every), strict=True))

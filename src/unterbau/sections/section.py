@@ -1,17 +1,4 @@
-"""A section by its name.
-
-| name | shape, millimetres |
-|-|-|
-| `shs-60x60x4`, `rhs-80x40x4` | cold-formed tube EN 10219-2, height × width × wall; `-hot`: EN 10210-2 |
-| `chs-50x3` | round tube, diameter × wall |
-| `flat-80x10` | solid rectangle, height × width |
-| `rod-20` | solid round |
-| `angle-50x50x5` | angle EN 10056-1, height × width × wall |
-| `upn-100`, `ipe-100` | rolled channel and I section by height |
-| `box-160x120x10` | box of bonded plates, sharp corners, height × width × wall |
-| `tslot-40L-1x2` | slotted profile, module and weight, columns × rows |
-| `cprofile-40x80` | slotted profile of six 20 mm modules in a U |
-"""
+"""A section by its name; what the names mean stands in `names`."""
 
 import re
 from collections.abc import Callable

@@ -1,7 +1,11 @@
 """Starts the window."""
 
+import os
 import sys
+import traceback
+from functools import partial
 from pathlib import Path
+from types import TracebackType
 
 from PyQt6.QtWidgets import QApplication
 
@@ -10,14 +14,21 @@ from unterbau.ui.shell.file_actions import demo_project, new_project
 from unterbau.ui.shell.main_window import MainWindow
 
 DEMO = "--demo"
+NO_SCREEN = "There is no display here; start it from a desktop, or see `unterbau --help` for what works without one."
 
 
 def start(arguments: list[str]) -> int:
     """Open the window with a file, the demo (`--demo`), or a new project."""
+    if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")):
+        sys.stderr.write(f"unterbau: {NO_SCREEN}\n")
+        return 2
+    if os.environ.get("DISPLAY"):
+        os.environ.setdefault("QT_QPA_PLATFORM", "xcb")  # VTK's widget draws through X11
     application = QApplication(sys.argv[:1])
     application.setApplicationName("Unterbau")
     theme.apply(application)
     window = open_window(arguments)
+    sys.excepthook = partial(_tell, window)
     window.show()
     return application.exec()
 
@@ -29,3 +40,9 @@ def open_window(arguments: list[str]) -> MainWindow:
     if paths:
         window.files.open(paths[0])
     return window
+
+
+def _tell(window: MainWindow, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+    """Say a fault of ours in the window instead of ending the program; details go to standard error."""
+    traceback.print_exception(kind, error, trace)
+    window.say(f"Something went wrong inside the program ({kind.__name__}: {error}). Your work is still here; save it.")

@@ -168,11 +168,11 @@ def corners(flat: FloatArray) -> list[int]:
     sides = sides / np.maximum(np.linalg.norm(sides, axis=1, keepdims=True), 1e-12)
     cosine = np.sum(sides * np.roll(sides, 1, axis=0), axis=1)
     sharp = [k for k in range(n) if cosine[k] < CORNER]
-    bends = [k for k in range(n) if CORNER <= cosine[k] <= ROUND]
-    if len(bends) == n:
-        return sharp
+    bends = {k for k in range(n) if CORNER <= cosine[k] <= ROUND}
     lengths = np.linalg.norm(np.roll(flat, -1, axis=0) - flat, axis=1)
     longest = lengths > LONG * lengths.sum()
+    if not longest.any():
+        return sharp
     run: list[int] = []
     for step in range(2 * n):
         k = step % n

@@ -47,7 +47,7 @@ class SectionView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         unit = em()
-        area = QRectF(self.rect()).adjusted(2.4 * unit, 0.3 * unit, -0.3 * unit, -1.9 * unit)
+        area = QRectF(self.rect()).adjusted(2.9 * unit, 0.3 * unit, -0.3 * unit, -1.9 * unit)
         ys, zs = zip(*self._rings[0], strict=True)
         width, height = max(ys) - min(ys), max(zs) - min(zs)
         scale = min(area.width() / width, area.height() / height)

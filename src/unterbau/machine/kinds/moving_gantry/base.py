@@ -86,6 +86,6 @@ def _cross_member(b: Building, number: int, sides: tuple[Chain, Chain], bed: dic
     bolted = Face(width, width)
     for node in nodes:
         column = next((i for i, x in enumerate(at.grid_x) if abs(x - frame.places[node][0]) < 2e-3), None)
-        if column is not None and column % 2 == 0:
+        if column is not None:
             b.join("bed_fixing", bed[column, row], node, b.machine.bed_fixing, bolted, normal=Z, up=Y)
     return chain

@@ -30,7 +30,7 @@ def bill(machine: MovingGantry) -> tuple[Item, ...]:
         _plate("z_plate", m.z_plate, 1, at.z_plate_width, z_height, book),
         _joint("cross_joint", m.cross_joint, 2 * len(at.cross_y), book),
         _joint("beam_joint", m.beam_joint, 2, book),
-        _joint("bed_fixing", m.bed_fixing, len(at.cross_y) * len(at.grid_x[::2]), book),
+        _joint("bed_fixing", m.bed_fixing, len(at.cross_y) * len(at.grid_x), book),
         _joint("spindle_mount", m.spindle_mount, 1, book),
         *_guide("y_guides", m.y_guides, side_beam, book),
         *_guide("x_guides", m.x_guides, at.beam_length, book),
@@ -54,6 +54,12 @@ def bill(machine: MovingGantry) -> tuple[Item, ...]:
 def lengths(machine: MovingGantry) -> dict[str, float]:
     """Return the length of each part that is cut to length, m."""
     return {item.part: item.length for item in reversed(bill(machine)) if item.length}
+
+
+def plate_widths(machine: MovingGantry) -> dict[str, float]:
+    """Return the width of each plate, m."""
+    at = geometry(machine, Place())
+    return {"bed": at.bed_width, "side": at.side_width, "x_plate": at.x_plate_width, "z_plate": at.z_plate_width}
 
 
 def moving_masses(machine: MovingGantry) -> dict[str, float]:

@@ -46,7 +46,7 @@ def _base(m: MovingGantry, at: Geometry) -> list[Body]:
     found.append(Sheet("bed", "bed", at.grid_x, at.grid_y, -m.bed.thickness, 0.0))
     for j, y in enumerate(at.grid_y):
         if any(abs(y - c) < 2e-3 for c in at.cross_y):
-            bolts = [(x, f"bed {i},{j}") for i, x in enumerate(at.grid_x) if i % 2 == 0]
+            bolts = [(x, f"bed {i},{j}") for i, x in enumerate(at.grid_x)]
             found += [
                 Prism("bed_fixing", name, (x, y, 0.0), (x, y, 0.004), Y, (round_ring(0.018, 10),)) for x, name in bolts
             ]

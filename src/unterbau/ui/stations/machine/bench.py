@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QScrollArea, 
 from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
 from unterbau.machine.kinds.moving_gantry.bodies import rings
-from unterbau.machine.machine import Machine, ends, lengths, links, part
+from unterbau.machine.machine import Machine, ends, lengths, links, part, plate_widths
 from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
@@ -95,7 +95,9 @@ class Bench(QWidget):
                 fill = material(chosen.fill).kind if chosen.fill else None
                 self.section.show_section(rings(chosen), material(chosen.material).kind, fill)
             case Plate():
-                strip = box_ring(chosen.thickness, max(0.06, 1.5 * chosen.thickness))
+                width = plate_widths(self._machine)[self._key] if self._machine else chosen.thickness
+                lying = self._key == "bed"
+                strip = box_ring(width, chosen.thickness) if lying else box_ring(chosen.thickness, width)
                 self.section.show_section((strip,), material(chosen.material).kind, None)
             case Cutter():
                 ring = round_ring(chosen.diameter, 40)

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QScrollArea,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -47,6 +48,9 @@ class Card(QAbstractButton):
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.customContextMenuRequested.connect(self._on_menu)
         self.setToolTip(facts.name)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setMinimumWidth(round(14.6 * em()))
+        self.setMaximumWidth(round(17.2 * em()))
 
     def show_facts(self, facts: CardFacts) -> None:
         """Show other facts."""
@@ -69,8 +73,8 @@ class Card(QAbstractButton):
         painter.setPen(QPen(colour("accent" if chosen or self.hasFocus() else "hairline"), width))
         painter.setBrush(colour("panel"))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5), 5, 5)
-        paint(painter, list(f.faces), QRectF(0.6 * unit, 0.7 * unit, 5.4 * unit, 4.2 * unit))
-        x = 6.5 * unit
+        paint(painter, list(f.faces), QRectF(0.6 * unit, 0.7 * unit, 4.9 * unit, 4.2 * unit))
+        x = 5.8 * unit
         room = self.width() - x - 0.5 * unit
         rows = (
             (("★ " if f.benchmark else "") + f.name, font(0.94, QFont.Weight.DemiBold), "ink"),
@@ -120,9 +124,9 @@ class Shelf(QWidget):
         self.new = QPushButton("+ new", self._inside)
         self.new.setToolTip("copy the chosen candidate and go on with the copy, Ctrl+D")
         self.new.clicked.connect(self.copy_wanted)
-        self.new.setFixedSize(round(5.6 * em()), round(5.6 * em()))
+        self.new.setFixedSize(round(4.6 * em()), round(5.6 * em()))
         self._row.addWidget(self.new)
-        self._row.addStretch()
+        self._row.addStretch(0)
         self.name = QLineEdit(self)
         self.name.setAccessibleName("New name of the candidate")
         self.name.hide()
