@@ -14,6 +14,7 @@ from unterbau.mechanics.seats import split
 BLOCK = 4
 CONVERGED = 1e-9  # of the residual; the error of a frequency is its square
 SETTLED = 2e-3
+MOST_NODES = 4000  # beams are not halved beyond this
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,9 +53,7 @@ def settled_modes(frame: Frame, count: int) -> Modes:
     modes = solve_modes(system, count)
     n = len(frame.nodes)
     before, fine = modes, split(frame).frame
-    for _ in range(3):
-        if not len(before.frequency) or not len(frame.beams):
-            break
+    while len(before.frequency) and len(fine.beams) and len(fine.nodes) < MOST_NODES:
         fine = halve(fine)
         after = solve_modes(assembly.assemble(fine), count)
         same = len(after.frequency) == len(before.frequency)
