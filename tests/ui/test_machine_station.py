@@ -42,6 +42,8 @@ def test_the_demo_opens_with_everything_answered(window: MainWindow) -> None:
     assert "Pull 100 N front to back and the tool moves" in m.load_path.first.text()
     assert sum(link.share for link in m.load_path.strip.links) == pytest.approx(1, abs=0.01)
     assert m.bench.title.text() == "beam ends"
+    assert m.readout.softest.text().startswith("softest 0.")
+    assert "along" in m.readout.softest.text()
     assert window.header.project.text().startswith("Carving router for instrument makers")
 
 

@@ -26,7 +26,7 @@ from unterbau.ui.shell.command_finder import matching
 from unterbau.ui.shell.file_actions import new_project
 from unterbau.ui.stations.machine.part_fields import FIELDS, section_from
 from unterbau.ui.stations.machine.path_strip import NARROWEST, StripLink, causes_text, widths
-from unterbau.ui.stations.machine.readout import band_text, place_text
+from unterbau.ui.stations.machine.readout import band_text, direction_text, place_text
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import build_scene, corners, largest_movement, moved
 from unterbau.ui.widgets.quantity_field import QuantityField
@@ -128,6 +128,8 @@ def test_words_for_links_places_and_bands() -> None:
     assert text == "beam: 40.0% of the movement (bending 35%, twist 50%, shear 15%)"
     assert place_text(Place()) == "head at X mid, Y mid, Z lowest"
     assert place_text(Place(0.0, 0.25, 1.0)) == "head at X left, Y 25%, Z highest"
+    assert direction_text(np.array([0.0, 0.999, 0.01])) == "along Y"
+    assert direction_text(np.array([0.1, 0.8, 0.6])) == "along 0.80 Y +0.60 Z"
     assert band_text(Band(3e6, 2e6, 1e6), 1e-6) == "1.0 – 3.0"
 
 

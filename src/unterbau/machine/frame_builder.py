@@ -1,7 +1,7 @@
 """Collects nodes and elements, then hands over a frame as arrays."""
 
 import itertools
-from dataclasses import astuple, dataclass, field
+from dataclasses import dataclass, field, fields
 from typing import Any
 
 import numpy as np
@@ -15,6 +15,7 @@ Y: Vector = (0.0, 1.0, 0.0)
 Z: Vector = (0.0, 0.0, 1.0)
 ZERO: Vector = (0.0, 0.0, 0.0)
 SAME_PLACE = 1e-5
+VALUES = tuple(one.name for one in fields(BeamValues))
 
 
 def minus(a: Vector, b: Vector) -> Vector:
@@ -57,7 +58,8 @@ class FrameBuilder:
         offset_i: Vector = ZERO, offset_j: Vector = ZERO,
     ) -> int:  # fmt: skip
         """Add a beam and return its number."""
-        self.beams.append((i, j, offset_i, offset_j, up, *astuple(values), self.group(group)))
+        row = (getattr(values, name) for name in VALUES)
+        self.beams.append((i, j, offset_i, offset_j, up, *row, self.group(group)))
         return len(self.beams) - 1
 
     def chain(self, group: str, nodes: list[int], values: BeamValues, up: Vector) -> Chain:

@@ -28,7 +28,7 @@ class Viewport(QWidget):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setAccessibleName("The machine in 3D")
-        self.plotter = QtInteractor(self, auto_update=False, multi_samples=4, line_smoothing=True)
+        self.plotter = QtInteractor(self, auto_update=False, multi_samples=0, line_smoothing=True)
         self.plotter.setAccessibleName("The machine in 3D; drag to turn, wheel to zoom")
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -59,7 +59,7 @@ class Viewport(QWidget):
             self._mesh, scalars="colour", rgb=True, name="faces", ambient=0.62, diffuse=0.42, specular=0.0,
             show_scalar_bar=False, **keep,
         )  # fmt: skip
-        self.plotter.add_mesh(
+        ink = self.plotter.add_mesh(
             self._ink,
             color=colour("ink").name(),
             line_width=1.2,
@@ -68,6 +68,7 @@ class Viewport(QWidget):
             pickable=False,
             **keep,
         )
+        _in_front(ink, 4.0)
         self._ghost_actor = self.plotter.add_mesh(
             self._ghost, color=colour("ghost").name(), line_width=0.6, opacity=0.55, name="ghost",
             lighting=False, pickable=False, **keep,
@@ -94,8 +95,7 @@ class Viewport(QWidget):
             self._lit, color=colour("accent").name(), line_width=3.0, name="lit", lighting=False,
             pickable=False, reset_camera=False, render=False,
         )  # fmt: skip
-        actor.mapper.SetResolveCoincidentTopologyToPolygonOffset()
-        actor.mapper.SetRelativeCoincidentTopologyLineOffsetParameters(-2.0, -6.0)
+        _in_front(actor, 8.0)
 
     def colour_parts(self, colours: dict[str, QColor]) -> None:
         """Colour every part."""
@@ -217,3 +217,9 @@ class Viewport(QWidget):
         elif event is not None and event.type() == QEvent.Type.Leave:
             self.pointed.emit("")
         return super().eventFilter(watched, event)
+
+
+def _in_front(actor: Any, steps: float) -> None:
+    """Draw lines before the faces whose edges they are."""
+    actor.mapper.SetResolveCoincidentTopologyToPolygonOffset()
+    actor.mapper.SetRelativeCoincidentTopologyLineOffsetParameters(-steps / 3, -steps)

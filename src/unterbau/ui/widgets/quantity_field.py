@@ -16,21 +16,25 @@ class QuantityField(QWidget):
     committed = pyqtSignal(float)
     """A new value, SI."""
 
-    def __init__(self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None) -> None:
+    def __init__(
+        self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None, message: QLabel | None = None
+    ) -> None:
+        """Take the label that wrong input is answered in; without one it stands below the field."""
         super().__init__(parent)
         self._kind, self._view = kind, view
         self._value = 0.0
         self.edit = QLineEdit(self)
         self.edit.setAccessibleName(name)
-        self.message = QLabel(self)
+        self.message = message or QLabel(self)
         self.message.setProperty("role", "error")
-        self.message.setWordWrap(True)
+        self.message.setWordWrap(message is None)
         self.message.hide()
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(1)
         layout.addWidget(self.edit)
-        layout.addWidget(self.message)
+        if message is None:
+            layout.addWidget(self.message)
         self.edit.editingFinished.connect(self._on_finished)
         view.changed.connect(self._on_units_changed)
 

@@ -4,7 +4,7 @@ import numpy as np
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
-from unterbau.machine.bodies import Body, Prism
+from unterbau.machine.bodies import Body, Prism, Sheet
 from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.ui.theme import colour
 
@@ -13,33 +13,41 @@ VIEW = np.array([[0.77, -0.64, 0.0], [0.28, 0.34, 0.9]])
 TOWARDS = np.array([-0.57, -0.69, 0.44])
 
 
+SIDES = np.array([(0, 1, 2, 3), (4, 7, 6, 5), (0, 4, 5, 1), (1, 5, 6, 2), (2, 6, 7, 3), (3, 7, 4, 0)])
+TOO_SMALL = 0.02
+"""Bodies shorter than this and no wider, m, are left out."""
+
+
 def outlines(bodies: tuple[Body, ...]) -> list[tuple[float, FloatArray]]:
     """Return boxes' faces that look at the viewer, far ones first: depth and corners (4, 2)."""
-    faces = []
-    for body in bodies:
-        corners = _corners(body)
-        for rows in ((0, 1, 2, 3), (4, 7, 6, 5), (0, 4, 5, 1), (1, 5, 6, 2), (2, 6, 7, 3), (3, 7, 4, 0)):
-            face = corners[list(rows)]
-            normal = np.cross(face[1] - face[0], face[2] - face[0])
-            away = face.mean(axis=0) - corners.mean(axis=0)
-            if normal @ away < 0:
-                normal = -normal
-            if normal @ TOWARDS > 0:
-                faces.append((float(corners.mean(axis=0) @ TOWARDS), face @ VIEW.T))
-    return sorted(faces, key=lambda row: row[0])
+    prisms = [body for body in bodies if isinstance(body, Prism)]
+    corners = np.concatenate([_of_prisms(prisms), *(_of_sheet(b)[None] for b in bodies if isinstance(b, Sheet))])
+    corners = corners[np.ptp(corners, axis=1).max(axis=1) > TOO_SMALL]
+    faces = corners[:, SIDES]
+    middle = corners.mean(axis=1)
+    normals = np.cross(faces[:, :, 1] - faces[:, :, 0], faces[:, :, 2] - faces[:, :, 0])
+    outward = np.sign(np.sum(normals * (faces.mean(axis=2) - middle[:, None]), axis=2))
+    seen = outward * (normals @ TOWARDS) > 0
+    depth, flat = middle @ TOWARDS, faces @ VIEW.T
+    rows = [(float(depth[b]), flat[b, f]) for b, f in np.argwhere(seen)]
+    return sorted(rows, key=lambda row: row[0])
 
 
-def _corners(body: Body) -> FloatArray:
-    if isinstance(body, Prism):
-        start, end = np.array(body.start), np.array(body.end)
-        axes = axes_from((end - start)[None], np.array(body.up)[None])[0]
-        flat = np.array(body.rings[0])
-        (y0, z0), (y1, z1) = flat.min(axis=0), flat.max(axis=0)
-        ring = [(y0, z0), (y1, z0), (y1, z1), (y0, z1)]
-        return np.array([p + y * axes[1] + z * axes[2] for p in (start, end) for y, z in ring])
-    xs, ys = (body.xs[0], body.xs[-1]), (body.ys[0], body.ys[-1])
+def _of_prisms(prisms: list[Prism]) -> FloatArray:
+    start, end = np.array([p.start for p in prisms]), np.array([p.end for p in prisms])
+    axes = axes_from(end - start, np.array([p.up for p in prisms]))
+    flat = [np.array(p.rings[0]) for p in prisms]
+    low, high = np.array([f.min(axis=0) for f in flat]), np.array([f.max(axis=0) for f in flat])
+    ys = np.stack([low[:, 0], high[:, 0], high[:, 0], low[:, 0]], axis=1)
+    zs = np.stack([low[:, 1], low[:, 1], high[:, 1], high[:, 1]], axis=1)
+    ring = ys[:, :, None] * axes[:, None, 1] + zs[:, :, None] * axes[:, None, 2]
+    return np.concatenate([start[:, None] + ring, end[:, None] + ring], axis=1)
+
+
+def _of_sheet(sheet: Sheet) -> FloatArray:
+    xs, ys = (sheet.xs[0], sheet.xs[-1]), (sheet.ys[0], sheet.ys[-1])
     ring = [(xs[0], ys[0]), (xs[1], ys[0]), (xs[1], ys[1]), (xs[0], ys[1])]
-    return np.array([(x, y, z) for z in (body.low, body.high) for x, y in ring])
+    return np.array([(x, y, z) for z in (sheet.low, sheet.high) for x, y in ring])
 
 
 def paint(painter: QPainter, faces: list[tuple[float, FloatArray]], area: QRectF) -> None:

@@ -3,7 +3,7 @@
 from collections import OrderedDict
 from collections.abc import Callable
 
-from PyQt6.QtCore import QObject, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal
 
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
@@ -16,6 +16,7 @@ from unterbau.ui.jobs.job import Job
 from unterbau.ui.selection import Selection
 
 KEPT = 64
+SETTLED = 60  # ms after the last change before bands are computed: stepping stays quick
 
 
 def _study(machine: Machine, place: Place) -> Callable[[Progress], Answers]:
@@ -42,6 +43,10 @@ class Feed(QObject):
         self._job: Job | None = None
         self._running: Machine | None = None
         self._closed = False
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SETTLED)
+        self._soon.timeout.connect(self._next_job)
         document.changed.connect(self._on_project_changed)
         selection.candidate_changed.connect(self._on_candidate_changed)
 
@@ -69,11 +74,13 @@ class Feed(QObject):
             self.failed.emit(str(error))
             return
         self.likely_ready.emit()
-        self._next_job()
+        self._stop_unwanted()
+        self._soon.start()
 
     def close(self) -> None:
         """Stop all work and wait for it."""
         self._closed = True
+        self._soon.stop()
         if self._job is not None:
             self._job.cancel()
         self._pool.waitForDone()
@@ -84,13 +91,16 @@ class Feed(QObject):
         queue = [self.machine(), benchmark, *(c.machine for c in project.candidates)]
         return next((m for m in queue if m not in self._full), None)
 
+    def _stop_unwanted(self) -> None:
+        """Cancel the running study when the chosen machine waits for its own."""
+        if self._job is not None and self._running != self.machine() and self.machine() not in self._full:
+            self._job.cancel()
+
     def _next_job(self) -> None:
         if self._closed:
             return
         wanted = self._wanted()
         if self._job is not None:
-            if wanted is not None and wanted != self._running and self._running != self.machine():
-                self._job.cancel()
             return
         self.busy_changed.emit(wanted is not None)
         if wanted is None:

@@ -62,7 +62,8 @@ class LoadPath(QWidget):
         self.first = label("", bold=True)
         self.second = label("", "muted")
         self.axis_buttons = QButtonGroup(self)
-        self.load = QuantityField("Pull", "force", view, self)
+        self.load_message = label("", "error")
+        self.load = QuantityField("Pull", "force", view, self, self.load_message)
         self._build()
         self.strip.chosen.connect(self.chosen)
         self.strip.pointed.connect(self.pointed)
@@ -123,6 +124,7 @@ class LoadPath(QWidget):
         box.addWidget(self.strip)
         words = QHBoxLayout()
         words.setSpacing(round(1.4 * unit))
+        words.addWidget(self.load_message)
         words.addWidget(self.first)
         words.addWidget(self.second)
         words.addStretch()
@@ -132,7 +134,7 @@ class LoadPath(QWidget):
 
     def _on_load(self, value: float) -> None:
         if not FORCES[0] <= value <= FORCES[1]:
-            self.load.refuse("0.01 N to 100 kN")
+            self.load.refuse("expected a force from 0.01 N to 100 kN")
             return
         self._selection.pull_with(value)
 

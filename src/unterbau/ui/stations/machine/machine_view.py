@@ -21,6 +21,7 @@ from unterbau.ui.widgets.labels import label
 
 LENSES = ("shape", "flex")
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
+NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
 TICKS = 100  # slider steps per factor of ten
 SHARE_OF_ARROW = 0.13
 
@@ -46,7 +47,7 @@ class MachineView(QWidget):
         self.legend = HeatLegend(self)
         self._draw_later = QTimer(self)
         self._draw_later.setSingleShot(True)
-        self._draw_later.setInterval(0)
+        self._draw_later.setInterval(NUMBERS_FIRST)
         self._build()
         self._draw_later.timeout.connect(self._draw)
         self.lenses.idClicked.connect(self._on_lens)

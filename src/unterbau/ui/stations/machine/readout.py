@@ -6,7 +6,9 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidg
 
 from unterbau.band import Band
 from unterbau.machine.parts import Place
+from unterbau.mechanics.arrays import FloatArray
 from unterbau.studies.answers import Answers, LikelyAnswers
+from unterbau.studies.compliance import softest
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
@@ -35,6 +37,13 @@ def band_text(band: Band, scale: float) -> str:
     """Return the ends of a band, smaller first."""
     low, high = sorted((band.low * scale, band.high * scale))
     return f"{number_text(low)} – {number_text(high)}"
+
+
+def direction_text(direction: FloatArray) -> str:
+    """Return a unit direction in words: the axes that make up most of it."""
+    named = [f"{direction[axis]:+.2f} {name}" for axis, name in enumerate(AXES) if abs(direction[axis]) > 0.2]
+    alone = abs(direction).max() > 0.97
+    return f"along {AXES[int(abs(direction).argmax())]}" if alone else "along " + " ".join(named).removeprefix("+")
 
 
 class RollingNumber(QLabel):
@@ -86,6 +95,7 @@ class Readout(QWidget):
         self.bands = [label("", "muted", 0.92) for _ in AXES]
         self.changes = [label("", size=0.92) for _ in AXES]
         self.nose = label("", "muted", 0.86)
+        self.softest = label("", "muted", 0.86)
         self.place = label("", "muted", 0.86)
         self.figures = {name: label("–", bold=True) for name in ("droop", "shake", "mass", "money")}
         self.spreads = {name: label("", "muted", 0.8) for name in self.figures}
@@ -105,6 +115,8 @@ class Readout(QWidget):
             self._show_change(axis, float(stiffness), float(other), benchmark is not None)
         nose = [number_text(1e-6 / likely.nose[axis, axis]) for axis in range(3)]
         self.nose.setText(f"with cutter; at the nose {nose[0]} · {nose[1]} · {nose[2]}, likely")
+        direction, stiffness = softest(likely.compliance)
+        self.softest.setText(f"softest {number_text(stiffness * 1e-6)} N/µm, {direction_text(direction)}, likely")
         self.figures["mass"].setText(f"{likely.mass:.1f} kg")
         self.figures["money"].setText(f"{likely.money:.0f} EUR")
         moving = "  ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
@@ -183,6 +195,7 @@ class Readout(QWidget):
         grid.setColumnStretch(3, 1)
         box.addLayout(grid)
         box.addWidget(self.nose)
+        box.addWidget(self.softest)
         box.addWidget(self.place)
         box.addSpacing(round(0.3 * unit))
         row = QGridLayout()
