@@ -39,6 +39,8 @@ def test_the_demo_opens_with_everything_answered(window: MainWindow) -> None:
     assert all(number(window, axis) > 0.1 for axis in range(3))
     assert all("–" in band.text() for band in m.readout.bands)
     assert m.readout.figures["droop"].text().endswith("µm")
+    assert "back right" in m.readout.figures["droop"].toolTip()
+    assert m.readout.figures["shake"].toolTip().count("Hz") == 6
     assert "Pull 100 N front to back and the tool moves" in m.load_path.first.text()
     assert sum(link.share for link in m.load_path.strip.links) == pytest.approx(1, abs=0.01)
     assert m.bench.title.text() == "beam ends"

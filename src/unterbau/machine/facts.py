@@ -72,7 +72,7 @@ def _joint(part: Joint) -> tuple[str, ...]:
         return ("rigid", f"Source: {kind.source}.", caution)
     if kind.bond:
         normal, shear = kind.bond
-        text = f"bond line: {_band(normal, 1e12)} MN/mm³ across, {_band(shear, 1e12)} along, times the face"
+        text = f"bond line: {_band(normal, 1e12)} MPa/µm across, {_band(shear, 1e12)} along, times the face"
     else:
         normal, _, _, bend, _ = kind.values
         text = f"each: {_band(normal)} N/µm, {_band(bend, 1e3)} kN·m/rad"

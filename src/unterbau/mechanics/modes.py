@@ -14,7 +14,7 @@ from unterbau.mechanics.seats import split
 BLOCK = 4
 CONVERGED = 1e-9  # of the residual; the error of a frequency is its square
 SETTLED = 2e-3
-MOST_NODES = 4000  # beams are not halved beyond this
+MOST_NODES = 1500  # beams are not halved beyond this
 
 
 @dataclass(frozen=True, slots=True)

@@ -105,6 +105,7 @@ def apply(application: QApplication, point_size: float | None = None) -> None:
 def style_sheet() -> str:
     """Return the style sheet of all ordinary controls."""
     p = PAPER
+    arrow = files("unterbau.ui") / "assets" / "icons" / "down.svg"
     return f"""
     QWidget {{ color: {p.ink}; background: {p.paper}; selection-background-color: {p.accent};
       selection-color: {p.on_accent}; }}
@@ -119,7 +120,8 @@ def style_sheet() -> str:
       border-bottom: 1px solid {p.hairline}; padding: 2px 2px; }}
     QLineEdit:focus, QComboBox:focus, QSpinBox:focus {{ border-bottom: 2px solid {p.accent}; }}
     QLineEdit[wrong="true"] {{ border-bottom: 2px solid {p.warning}; }}
-    QComboBox::drop-down {{ border: none; width: 1.2em; }}
+    QComboBox::drop-down {{ border: none; width: 16px; }}
+    QComboBox::down-arrow {{ image: url("{arrow}"); width: 10px; height: 10px; }}
     QComboBox QAbstractItemView, QListView {{ background: {p.panel}; border: 1px solid {p.hairline}; outline: 0; }}
     QListView::item {{ padding: 4px 8px; }}
     QListView::item:selected {{ background: {p.accent_soft}; color: {p.ink}; }}

@@ -15,6 +15,7 @@ from unterbau.ui.widgets.labels import heading, label
 from unterbau.units import movement_text, number_text
 
 AXES = ("X", "Y", "Z")
+PLACES = ("centre", "front left", "front right", "back left", "back right")
 ROLL = 180  # ms
 SAME = 0.005
 
@@ -100,6 +101,7 @@ class Readout(QWidget):
         self.figures = {name: label("–", bold=True) for name in ("droop", "shake", "mass", "money")}
         self.spreads = {name: label("", "muted", 0.8) for name in self.figures}
         self._droop: Band | None = None
+        self._droops: tuple[float, ...] = ()
         self._build()
         view.changed.connect(self._show_droop)
 
@@ -128,6 +130,7 @@ class Readout(QWidget):
         """Show the bands, or that they are being computed."""
         if answers is None:
             self._droop = None
+            self._droops = ()
             for band in self.bands:
                 band.setText("likely …")
             for name in ("droop", "shake"):
@@ -136,7 +139,7 @@ class Readout(QWidget):
             return
         for axis in range(3):
             self.bands[axis].setText(band_text(answers.stiffness[axis], 1e-6))
-        self._droop = answers.droop
+        self._droop, self._droops = answers.droop, answers.droops[1]
         self._show_droop()
         lowest = answers.modes[0]
         self.figures["shake"].setText(f"{lowest.frequency.likely:.0f} Hz")
@@ -149,6 +152,10 @@ class Readout(QWidget):
         if self._droop is None:
             return
         self.figures["droop"].setText(movement_text(self._droop.likely, self._view.units))
+        each = (
+            f"{name} {movement_text(sag, self._view.units)}" for name, sag in zip(PLACES, self._droops, strict=True)
+        )
+        self.figures["droop"].setToolTip(f"tool against bed by weight, likely: {', '.join(each)}")
         low, high = sorted((self._droop.low, self._droop.high))
         unit = self._view.units
         self.spreads["droop"].setText(f"{movement_text(low, unit).split()[0]} – {movement_text(high, unit).split()[0]}")

@@ -47,7 +47,7 @@ class Card(QAbstractButton):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.customContextMenuRequested.connect(self._on_menu)
-        self.setToolTip(facts.name)
+        self.setToolTip("rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setMinimumWidth(round(14.6 * em()))
         self.setMaximumWidth(round(17.2 * em()))

@@ -1,4 +1,4 @@
-"""All screenshots of the main views, from the demo project: `python -m tools.shots FOLDER`."""
+"""All screenshots of the main views, from the demo project: `python -m unterbau.ui.shell.shots FOLDER`."""
 
 import sys
 from collections.abc import Callable

@@ -1,1 +1,0 @@
-"""Helpers for those who work on the program."""
