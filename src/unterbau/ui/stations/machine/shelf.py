@@ -161,9 +161,9 @@ class Shelf(QWidget):
     def ask_name(self, name: str) -> None:
         """Open a field for the name on a candidate's card."""
         card = self.card(name)
-        corner = card.mapTo(self, QPoint(round(6.2 * em()), round(0.3 * em())))
+        corner = card.mapTo(self, QPoint(round(5.7 * em()), round(0.25 * em())))
         self._name_for = name
-        self.name.setGeometry(corner.x(), corner.y(), round(10.4 * em()), round(1.6 * em()))
+        self.name.setGeometry(corner.x(), corner.y(), card.width() - round(6.1 * em()), round(1.25 * em()))
         self.name.setText(name)
         self.name.show()
         self.name.raise_()
