@@ -13,6 +13,7 @@ from unterbau.mechanics.seats import split
 
 BLOCK = 4
 CONVERGED = 1e-9  # of the residual; the error of a frequency is its square
+NEWS = 1e-20  # share of a direction's size that is left after the basis is taken off
 SETTLED = 2e-3
 MOST_NODES = 1500  # beams are not halved beyond this
 
@@ -107,41 +108,57 @@ def _dominant(system: System, M: FloatArray, count: int) -> tuple[FloatArray, Fl
     block = system.factor.solve(lapack.band_multiply(M, start))
     values, mix = np.zeros(0), np.zeros((0, 0))
     while block.shape[1]:
-        block = _orthonormal(block, basis, products, M)
-        product = lapack.band_multiply(M, block)
+        block, product = _orthonormal(block, basis, products, M)
         image = system.factor.solve(product) if block.shape[1] else product
         basis, products = np.hstack([basis, block]), np.hstack([products, product])
         images = np.hstack([images, image])
-        if block.shape[1] and basis.shape[1] < min(n, count + BLOCK):
+        full = basis.shape[1] >= min(n, count + BLOCK)
+        if block.shape[1] and not full:
             block = image
             continue
+        before = values
         T = products.T @ images
         values, mix = np.linalg.eigh((T + T.T) / 2)
         values, mix = values[::-1][:count], mix[:, ::-1][:, :count]
-        residual = images @ mix - basis @ (mix * values)
-        size = np.sqrt(np.maximum(np.sum(residual * lapack.band_multiply(M, residual), axis=0), 0.0))
-        if basis.shape[1] >= n or np.all(size < CONVERGED * values):
+        settled = len(before) == len(values) and bool(np.all(np.abs(values - before) < CONVERGED * values))
+        if basis.shape[1] >= n or (settled and _residual_small(M, values, images @ mix - basis @ (mix * values))):
             break
         block = image
     kept = values > 0.0
     return values[kept], basis @ mix[:, kept]
 
 
-def _orthonormal(block: FloatArray, basis: FloatArray, products: FloatArray, M: FloatArray) -> FloatArray:
-    """Return the block orthonormal in M and to the basis; directions without news are dropped."""
-    first = np.sum(block * lapack.band_multiply(M, block), axis=0)
-    block = block[:, first > 0.0] / np.sqrt(first[first > 0.0])
+def _residual_small(M: FloatArray, values: FloatArray, residual: FloatArray) -> bool:
+    size = np.sum(residual * lapack.band_multiply(M, residual), axis=0)
+    return bool(np.all(size < (CONVERGED * values) ** 2))
+
+
+def _orthonormal(
+    block: FloatArray, basis: FloatArray, products: FloatArray, M: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """Return the block orthonormal in M and to the basis, and M times it.
+
+    Directions without news are dropped. M times the block follows the block's combinations;
+    it is computed afresh once cancellation is over.
+    """
+    product = lapack.band_multiply(M, block)
+    first = np.sum(block * product, axis=0)
+    seen = first > 0.0
+    scale = np.sqrt(first[seen])
+    block, product = block[:, seen] / scale, product[:, seen] / scale
     for _ in range(2):
-        block = block - basis @ (products.T @ block)
-    gram = block.T @ lapack.band_multiply(M, block)
-    size, turn = np.linalg.eigh((gram + gram.T) / 2)
-    news = size > 1e-20
+        share = products.T @ block
+        block, product = block - basis @ share, product - products @ share
+    size, turn = np.linalg.eigh(block.T @ product)
+    news = size > NEWS
     block = block @ (turn[:, news] / np.sqrt(size[news]))
     block = block - basis @ (products.T @ block)
-    gram = block.T @ lapack.band_multiply(M, block)
+    product = lapack.band_multiply(M, block)
+    gram = block.T @ product
     size, turn = np.linalg.eigh((gram + gram.T) / 2)
     news = size > 1e-6
-    return np.asarray(block @ (turn[:, news] / np.sqrt(size[news])))
+    last = turn[:, news] / np.sqrt(size[news])
+    return block @ last, product @ last
 
 
 def _damping(system: System, u: FloatArray) -> FloatArray:
