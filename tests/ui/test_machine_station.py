@@ -219,3 +219,47 @@ def test_a_part_is_found_and_chosen_in_the_picture(window: MainWindow, qtbot: Qt
     assert window.selection.link == "side"
     qtbot.mouseMove(plotter, hits["gantry_beam"])
     qtbot.waitUntil(lambda: window.selection.hover == "gantry_beam", timeout=2000)
+
+
+def test_sizes_of_the_machine_are_typed(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    before = number(window, 2)
+    qtbot.mouseClick(window.machine.view.sizes, Qt.MouseButton.LeftButton)
+    bench = window.machine.bench
+    assert bench.title.text() == "sizes of the machine"
+    assert not bench.larger.isVisible()
+    type_into(qtbot, bench.form.controls["travel_x"].edit, "650 + 350")  # type: ignore[union-attr]
+    machine = window.document.project.candidate(TUBE).machine
+    assert machine.dimensions.travel_x == pytest.approx(1.0)
+    assert number(window, 2) < before
+    type_into(qtbot, bench.form.controls["travel_x"].edit, "70 ft")  # type: ignore[union-attr]
+    assert "expected 50 mm to 6000 mm" in bench.form.controls["travel_x"].message.text()  # type: ignore[union-attr]
+    assert window.document.project.candidate(TUBE).machine is machine
+    bench.form.controls["cross_members"].setValue(7)  # type: ignore[union-attr]
+    assert window.document.project.candidate(TUBE).machine.dimensions.cross_members == 7
+    for _ in range(2):
+        qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert number(window, 2) == pytest.approx(before)
+    assert not window.document.modified
+    settle(window, qtbot)
+
+
+def test_the_head_is_moved_by_numbers(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    head, before = window.machine.view.head, number(window, 2)
+    assert [field.edit.text() for field in head.fields.values()] == ["325 mm", "250 mm", "0 mm"]
+    type_into(qtbot, head.fields["x"].edit, "0")
+    assert "X left" in window.machine.readout.place.text()
+    assert number(window, 2) > before
+    type_into(qtbot, head.fields["z"].edit, "80")
+    assert window.selection.place.z == pytest.approx(0.5)
+    type_into(qtbot, head.fields["y"].edit, "700")
+    assert head.message.text() == "expected 0 to 500 mm"
+    assert window.selection.place.y == 0.5
+    assert not window.document.modified
+    settle(window, qtbot)
+    window.machine.view.draw_now()
+    scene = window.machine.view.scene
+    assert scene is not None
+    built = window.machine.feed.likely(window.machine.feed.machine())[1].built
+    assert built.frame.nodes[built.tip][0] == pytest.approx(-0.325)

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from unterbau.errors import InputError
 from unterbau.machine.machine import links, part
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
 from unterbau.machine.stepping import step
 from unterbau.project import edits
 from unterbau.project.checks import check_project
@@ -37,8 +37,10 @@ def swapped(chosen: Part) -> Part:
             return replace(chosen, preload="medium")
         case Drive():
             return replace(chosen, kind="ballscrew-25")
-        case _:
+        case Spindle():
             return replace(chosen, mass=5.0)
+        case _:
+            return chosen
 
 
 def edited(project: Project, what: str, number: int, key: str) -> Project:

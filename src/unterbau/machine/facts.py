@@ -5,7 +5,7 @@ from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import joint
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.units import number_text
@@ -44,6 +44,8 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
                 "Stiffness of the bearings at the nose; low and high are ×0.6 and ×1.6.",
                 "Common practice, no source.",
             )
+        case Sizes():
+            return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
         case Cutter():
             base = material(part.material)
             return (f"solid round, E {base.E / 1e9:.0f} GPa, from nose to tip; flutes are left out",)

@@ -30,6 +30,11 @@ def links(machine: Machine) -> tuple[Link, ...]:
     return model.LINKS
 
 
+def link(machine: Machine, key: str) -> Link:
+    """Return a link of the load path, or the machine's sizes, by key."""
+    return next(one for one in (*links(machine), model.SIZES) if one.key == key)
+
+
 def rest(machine: Machine) -> str:
     """Return the group of what is off the path."""
     del machine
@@ -61,6 +66,12 @@ def with_part(machine: Machine, key: str, changed: Part) -> Machine:
     """Return the machine with one part replaced."""
     fields: dict[str, Any] = {key: changed}
     return replace(machine, **fields)
+
+
+def travel(machine: Machine) -> tuple[float, float, float]:
+    """Return the travel of the head along x, y, z, m."""
+    d = machine.dimensions
+    return d.travel_x, d.travel_y, d.travel_z
 
 
 def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:

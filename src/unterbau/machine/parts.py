@@ -97,4 +97,9 @@ class Place:
     z: float = 0.0
 
 
-Part = Member | Plate | Joint | Guide | Drive | Spindle | Cutter
+@dataclass(frozen=True, slots=True)
+class Sizes:
+    """The sizes of a machine that one decides on; each kind of machine has its own."""
+
+
+Part = Member | Plate | Joint | Guide | Drive | Spindle | Cutter | Sizes

@@ -12,6 +12,7 @@ class Selection(QObject):
     link_changed = pyqtSignal(str)
     hover_changed = pyqtSignal(str)
     pull_changed = pyqtSignal()
+    place_changed = pyqtSignal()
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -39,6 +40,12 @@ class Selection(QObject):
         if key != self.hover:
             self.hover = key
             self.hover_changed.emit(key)
+
+    def move_head(self, place: Place) -> None:
+        """Put the head at a place of its travel."""
+        if place != self.place:
+            self.place = place
+            self.place_changed.emit()
 
     def pull_along(self, axis: int) -> None:
         """Pull the tool along x, y or z (0, 1, 2)."""

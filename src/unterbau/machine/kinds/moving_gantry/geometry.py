@@ -11,6 +11,12 @@ from unterbau.machine.parts import Place
 
 CLAMP = 0.03  # half the height of the spindle clamp
 BED_MARGIN = 0.05
+LIMITS = {
+    "travel_x": (0.05, 6.0), "travel_y": (0.05, 6.0), "travel_z": (0.02, 1.0), "clearance": (0.02, 1.5),
+    "lowest_tip": (0.0, 0.5), "x_stance": (0.04, 1.5), "y_stance": (0.04, 2.0), "z_stance": (0.03, 1.0),
+    "z_rail_spacing": (0.03, 0.6), "spindle_overhang": (0.02, 0.4), "clamp_height": (0.02, 0.4), "stop": (0.0, 0.2),
+}  # fmt: skip
+"""Smallest and largest size, m."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,12 +64,7 @@ def check(machine: MovingGantry) -> None:
         InputError: Names the dimension and says what was expected.
     """
     d = machine.dimensions
-    limits = {
-        "travel_x": (0.05, 6.0), "travel_y": (0.05, 6.0), "travel_z": (0.02, 1.0), "clearance": (0.02, 1.5),
-        "lowest_tip": (0.0, 0.5), "x_stance": (0.04, 1.5), "y_stance": (0.04, 2.0), "z_stance": (0.03, 1.0),
-        "z_rail_spacing": (0.03, 0.6), "spindle_overhang": (0.02, 0.4), "clamp_height": (0.02, 0.4), "stop": (0.0, 0.2),
-    }  # fmt: skip
-    for name, (low, high) in limits.items():
+    for name, (low, high) in LIMITS.items():
         _within(f"dimensions.{name}", getattr(d, name), low, high)
     if not 2 <= d.cross_members <= 12:
         raise InputError("dimensions.cross_members", f"expected 2 to 12, got {d.cross_members}")

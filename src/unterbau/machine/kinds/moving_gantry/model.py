@@ -3,13 +3,13 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from unterbau.machine.parts import STRICT, Cutter, Drive, Guide, Joint, Member, Plate, Spindle
+from unterbau.machine.parts import STRICT, Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
 
 KIND = "moving-gantry-router"
 
 
 @dataclass(frozen=True, slots=True)
-class Dimensions:
+class Dimensions(Sizes):
     """Sizes one decides on; everything else follows. Metres."""
 
     __pydantic_config__ = STRICT
@@ -96,6 +96,8 @@ LINKS = (
     Link("bed_fixing", "bed fixing", "joint", "bed to cross members"),
     Link("bed", "bed", "part", "carries the work"),
 )
+SIZES = Link("dimensions", "sizes of the machine", "part", "travel, heights, overhangs, stances")
+"""Not a link of the load path, but worked on like one."""
 REST = "feet"
 """Group of what is off the path."""
 ENDS = {

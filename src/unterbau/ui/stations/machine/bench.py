@@ -9,8 +9,8 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QScrollArea, 
 from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
 from unterbau.machine.kinds.moving_gantry.bodies import rings
-from unterbau.machine.machine import Machine, ends, lengths, links, part, plate_widths
-from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate
+from unterbau.machine.machine import Machine, ends, lengths, link, part, plate_widths
+from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.ui.stations.machine.part_fields import joint_choices
@@ -59,9 +59,8 @@ class Bench(QWidget):
     def show_part(self, machine: Machine, key: str) -> None:
         """Put a part on the bench."""
         self._machine, self._key = machine, key
-        link = next(one for one in links(machine) if one.key == key)
         chosen = part(machine, key)
-        self.title.setText(link.label)
+        self.title.setText(link(machine, key).label)
         self._show_place()
         self.form.show_part(chosen)
         end = ends(machine).get(key)
@@ -73,6 +72,9 @@ class Bench(QWidget):
                 self.joint.show_value(held.kind)
         self.facts.setText("\n".join(facts(key, chosen)))
         self._show_section(chosen)
+        steps = not isinstance(chosen, Sizes | Spindle)
+        self.smaller.setVisible(steps)
+        self.larger.setVisible(steps)
         self.smaller.setEnabled(step(chosen, up=False) is not None)
         self.larger.setEnabled(step(chosen, up=True) is not None)
 
@@ -83,10 +85,9 @@ class Bench(QWidget):
     def _show_place(self) -> None:
         if self._machine is None:
             return
-        link = next(one for one in links(self._machine) if one.key == self._key)
+        place = link(self._machine, self._key).place
         length = lengths(self._machine).get(self._key) if isinstance(part(self._machine, self._key), Member) else None
-        text = f"{link.place}, {length_text(length, self._view.units)}" if length else link.place
-        self.place.setText(text)
+        self.place.setText(f"{place}, {length_text(length, self._view.units)}" if length else place)
 
     def _show_section(self, chosen: Part) -> None:
         self.section.setVisible(isinstance(chosen, Member | Plate | Cutter))

@@ -15,6 +15,7 @@ from unterbau.ui.document import Document
 from unterbau.ui.jobs.job import Job
 from unterbau.ui.selection import Selection
 
+Asked = tuple[Machine, Place]
 KEPT = 64
 SETTLED = 60  # ms after the last change before bands are computed: stepping stays quick
 
@@ -36,12 +37,12 @@ class Feed(QObject):
     def __init__(self, document: Document, selection: Selection, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._document, self._selection = document, selection
-        self._likely: OrderedDict[Machine, tuple[LikelyAnswers, Solved]] = OrderedDict()
-        self._full: OrderedDict[Machine, Answers] = OrderedDict()
+        self._likely: OrderedDict[Asked, tuple[LikelyAnswers, Solved]] = OrderedDict()
+        self._full: OrderedDict[Asked, Answers] = OrderedDict()
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
         self._job: Job | None = None
-        self._running: Machine | None = None
+        self._running: Asked | None = None
         self._closed = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -49,6 +50,7 @@ class Feed(QObject):
         self._soon.timeout.connect(self._next_job)
         document.changed.connect(self._on_project_changed)
         selection.candidate_changed.connect(self._on_candidate_changed)
+        selection.place_changed.connect(self.refresh)
 
     def machine(self) -> Machine:
         """Return the chosen candidate's machine."""
@@ -56,15 +58,16 @@ class Feed(QObject):
 
     def likely(self, machine: Machine) -> tuple[LikelyAnswers, Solved]:
         """Return a machine's first answers, computed now if need be."""
-        if machine not in self._likely:
-            self._likely[machine] = likely_answers(machine, self._selection.place)
+        asked = (machine, self._selection.place)
+        if asked not in self._likely:
+            self._likely[asked] = likely_answers(*asked)
             while len(self._likely) > KEPT:
                 self._likely.popitem(last=False)
-        return self._likely[machine]
+        return self._likely[asked]
 
     def full(self, machine: Machine) -> Answers | None:
         """Return a machine's answers with bands, if they are there already."""
-        return self._full.get(machine)
+        return self._full.get((machine, self._selection.place))
 
     def refresh(self) -> None:
         """Answer for the chosen candidate, then see to the bands of all."""
@@ -85,15 +88,17 @@ class Feed(QObject):
             self._job.cancel()
         self._pool.waitForDone()
 
-    def _wanted(self) -> Machine | None:
+    def _wanted(self) -> Asked | None:
         project = self._document.project
         benchmark = project.candidate(project.benchmark).machine
         queue = [self.machine(), benchmark, *(c.machine for c in project.candidates)]
-        return next((m for m in queue if m not in self._full), None)
+        place = self._selection.place
+        return next(((m, place) for m in queue if (m, place) not in self._full), None)
 
     def _stop_unwanted(self) -> None:
         """Cancel the running study when the chosen machine waits for its own."""
-        if self._job is not None and self._running != self.machine() and self.machine() not in self._full:
+        chosen = (self.machine(), self._selection.place)
+        if self._job is not None and self._running != chosen and chosen not in self._full:
             self._job.cancel()
 
     def _next_job(self) -> None:
@@ -106,17 +111,17 @@ class Feed(QObject):
         if wanted is None:
             return
         self._running = wanted
-        self._job = Job(_study(wanted, self._selection.place), self)
+        self._job = Job(_study(*wanted), self)
         self._job.succeeded.connect(self._on_succeeded)
         self._job.failed.connect(self._on_failed)
         self._job.cancelled.connect(self._on_cancelled)
         self._job.start(self._pool)
 
     def _on_succeeded(self, found: Answers) -> None:
-        machine = self._running
+        asked = self._running
         self._job = self._running = None
-        if machine is not None:
-            self._full[machine] = found
+        if asked is not None:
+            self._full[asked] = found
             while len(self._full) > KEPT:
                 self._full.popitem(last=False)
         self.bands_ready.emit()

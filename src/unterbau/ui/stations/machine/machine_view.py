@@ -13,7 +13,9 @@ from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.head_place import HeadPlace
 from unterbau.ui.theme import colour, em, heat
+from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import Scene, build_scene, largest_movement, moved, size_of
 from unterbau.ui.viewport.viewport import Viewport
 from unterbau.ui.widgets.heat_legend import HeatLegend
@@ -32,18 +34,19 @@ class MachineView(QWidget):
     chosen = pyqtSignal(str)
     pointed = pyqtSignal(str)
 
-    def __init__(self, selection: Selection, parent: QWidget | None = None) -> None:
+    def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._selection = selection
         self._scene: Scene | None = None
         self._shown: tuple[Machine, LikelyAnswers, Solved] | None = None
         self._factor_touched = False
+        self._drawn_place = selection.place
+        self.head = HeadPlace(selection, view, self)
         self.lens = "flex"
         self.lenses = QButtonGroup(self)
         self.viewport = Viewport(self)
         self.factor = QSlider(Qt.Orientation.Horizontal, self)
         self.factor_text = label("", "muted", 0.92)
-        self.hint = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
         self._draw_later = QTimer(self)
         self._draw_later.setSingleShot(True)
@@ -72,8 +75,10 @@ class MachineView(QWidget):
 
     def show_answers(self, machine: Machine, likely: LikelyAnswers, solved: Solved) -> None:
         """Show a machine; the picture is drawn after the numbers."""
-        if self._shown is None or self._shown[0] != machine:
+        if self._shown is None or self._shown[0] != machine or self._drawn_place != self._selection.place:
             self._scene = None
+        self._drawn_place = self._selection.place
+        self.head.show_machine(machine)
         self._shown = (machine, likely, solved)
         self._draw_later.start()
 
@@ -189,7 +194,12 @@ class MachineView(QWidget):
             later.setToolTip(tip)
             top.addWidget(later)
         top.addStretch()
-        top.addWidget(self.hint)
+        top.addWidget(self.head)
+        top.addSpacing(round(unit))
+        self.sizes = QPushButton("sizes", self)
+        self.sizes.setFlat(True)
+        self.sizes.setToolTip("travel, heights, overhangs and stances of the machine, Ctrl+M")
+        top.addWidget(self.sizes)
         self.reset = QPushButton("reset view", self)
         self.reset.setFlat(True)
         self.reset.setToolTip("look at the whole machine from the front, Home")

@@ -8,6 +8,8 @@ from unterbau.catalogue.drives import drives
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import joints
 from unterbau.errors import InputError
+from unterbau.machine.kinds.moving_gantry.geometry import LIMITS
+from unterbau.machine.kinds.moving_gantry.model import Dimensions
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
 from unterbau.materials.material import materials
 from unterbau.sections.families import families
@@ -55,6 +57,29 @@ def joint_choices() -> Choices:
     return tuple((one.id, one.label) for one in joints().values())
 
 
+SIZE_WORDS = {
+    "travel_x": "travel X",
+    "travel_y": "travel Y",
+    "travel_z": "travel Z",
+    "clearance": "bed to beam",
+    "lowest_tip": "tool tip over bed, lowest",
+    "x_stance": "stance of X blocks",
+    "y_stance": "stance of Y blocks",
+    "z_stance": "stance of Z blocks",
+    "z_rail_spacing": "between Z rails",
+    "spindle_overhang": "spindle axis to Z plate",
+    "clamp_height": "nose to clamp",
+    "stop": "way left at each end",
+}
+
+
+def _sizes() -> tuple[Field, ...]:
+    lengths = (
+        Field(name, words, "quantity", low=LIMITS[name][0], high=LIMITS[name][1]) for name, words in SIZE_WORDS.items()
+    )
+    return (*lengths, Field("cross_members", "cross members", "count", low=2, high=12))
+
+
 FIELDS: dict[type, tuple[Field, ...]] = {
     Member: (
         Field("section", "section", "section", section_choices),
@@ -80,6 +105,7 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("radial", "stiffness, sideways", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
         Field("axial", "stiffness, along", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
     ),
+    Dimensions: _sizes(),
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
         Field("stick_out", "stick-out", "quantity", low=0.002, high=0.3),

@@ -6,7 +6,7 @@ from PyQt6.QtCore import QPoint, Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, bodies_of, links, part
+from unterbau.machine.machine import Machine, bodies_of, link, links, part
 from unterbau.machine.parts import Part, Place
 from unterbau.machine.stepping import step
 from unterbau.mechanics.arrays import FloatArray
@@ -26,6 +26,8 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.thumbnail import outlines
 from unterbau.units import number_text
 
+SIZES = "dimensions"
+
 
 class MachineStation(QWidget):
     """See which link gives, swap it, feel the answer change."""
@@ -39,7 +41,7 @@ class MachineStation(QWidget):
         self._document, self._selection = document, selection
         self.feed = Feed(document, selection, self)
         self.load_path = LoadPath(selection, view, self)
-        self.view = MachineView(selection, self)
+        self.view = MachineView(selection, view, self)
         self.readout = Readout(view, self)
         self.bench = Bench(view, self)
         self.shelf = Shelf(self)
@@ -69,6 +71,7 @@ class MachineStation(QWidget):
             ),
             Command("turn-up", "Look from higher", partial(view.viewport.turn, 0.0, 10.0), "Alt+Up"),
             Command("turn-down", "Look from lower", partial(view.viewport.turn, 0.0, -10.0), "Alt+Down"),
+            Command("sizes", "Sizes of the machine", self.show_sizes, "Ctrl+M", "travel, heights, overhangs, stances"),
             Command("weakest", "Put the weakest link on the bench", self.choose_weakest, "Ctrl+W", "the largest share"),
             Command("duplicate", "Duplicate candidate", self.duplicate, "Ctrl+D", copying),
             Command("benchmark", "Make this candidate the benchmark", self.make_benchmark, "Ctrl+B"),
@@ -90,6 +93,10 @@ class MachineStation(QWidget):
         """Put a link on the bench."""
         if key and key != "rest":
             self._selection.choose_link(key)
+
+    def show_sizes(self) -> None:
+        """Put the machine's sizes on the bench."""
+        self.choose_link(SIZES)
 
     def choose_weakest(self) -> None:
         """Put the weakest link on the bench."""
@@ -169,6 +176,7 @@ class MachineStation(QWidget):
         self.load_path.chosen.connect(self.choose_link)
         self.load_path.pointed.connect(self._selection.point_at)
         self.view.chosen.connect(self.choose_link)
+        self.view.sizes.clicked.connect(self.show_sizes)
         self.view.pointed.connect(self._selection.point_at)
         self.bench.edited.connect(self._on_edited)
         self.bench.stepped.connect(self._on_stepped)
@@ -179,7 +187,7 @@ class MachineStation(QWidget):
 
     def _on_edited(self, key: str, changed: Part, attribute: str) -> None:
         name = self._selection.candidate
-        label = next(one.label for one in links(self._candidate().machine) if one.key == key)
+        label = link(self._candidate().machine, key).label
         try:
             project = edits.set_part(self._document.project, name, key, changed)
         except InputError as error:
