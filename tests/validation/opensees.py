@@ -7,8 +7,6 @@ import openseespy.opensees as ops
 
 from unterbau.files.frame_document import FrameDocument
 
-FREE_FALL_CASES = ("gravity",)
-
 
 class OpenSeesFrame:
     """The document's model in openseespy; springs act at node i's place by a rigid link from j."""
@@ -26,6 +24,8 @@ class OpenSeesFrame:
             ops.node(self.tag[node.id], *map(float, node.xyz))
         for support in document.supports:
             ops.fix(self.tag[support.node], *map(int, support.fixed))
+        self.weights: list[tuple[int, float, np.ndarray]] = []
+        self.bodies: list[tuple[int, float]] = []
         self.turning: dict[int, np.ndarray] = {}
         self._beams()
         self._springs()
@@ -69,6 +69,7 @@ class OpenSeesFrame:
                     ops.element(
                         "elasticBeamColumn", self.next_element, a, b, A, E, G, J, Iy, Iz, transformation, *density
                     )  # fmt: skip
+                self.weights.append((self.next_element, m.rho * s.A, _axes(span, np.array(beam.up))))
                 self.next_element += 1
                 self._add_turning(a, b, span, m.rho * (s.Iy + s.Iz - s.J))
         for node, inertia in self.turning.items():
@@ -112,14 +113,16 @@ class OpenSeesFrame:
         for mass in self.document.masses:
             node = self._extra_node(self.place[mass.node] + mass.offset)
             ops.rigidLink("beam", self.tag[mass.node], node)
+            self.bodies.append((node, mass.m))
             ops.mass(node, mass.m, mass.m, mass.m, *mass.inertia)
 
     def displacements(self, case: int) -> np.ndarray:
-        """Movements of the document's nodes under a case made of forces."""
+        """Movements of the document's nodes under a case."""
         ops.timeSeries("Linear", case + 1)
         ops.pattern("Plain", case + 1, case + 1)
         for load in self.document.cases[case].forces:
             ops.load(self.tag[load.node], *load.force, *load.moment)
+        self._weigh(np.array(self.document.cases[case].gravity))
         ops.constraints("Transformation")
         ops.numberer("RCM")
         ops.system("UmfPack")
@@ -134,9 +137,26 @@ class OpenSeesFrame:
         ops.wipeAnalysis()
         return found
 
+    def _weigh(self, gravity: np.ndarray) -> None:
+        if not gravity.any():
+            return
+        for element, per_metre, axes in self.weights:
+            x, y, z = (per_metre * axes @ gravity).tolist()
+            ops.eleLoad("-ele", element, "-type", "-beamUniform", y, z, x)
+        for node, mass in self.bodies:
+            ops.load(node, *(mass * gravity).tolist(), 0.0, 0.0, 0.0)
+
     def frequencies(self, count: int) -> np.ndarray:
         """Natural frequencies, Hz."""
         ops.constraints("Transformation")
         ops.numberer("RCM")
         ops.system("UmfPack")
         return np.asarray(np.sqrt(np.array(ops.eigen("-genBandArpack", count))) / (2 * np.pi))
+
+
+def _axes(span: np.ndarray, up: np.ndarray) -> np.ndarray:
+    """Local x, y, z as rows: x along the span, z on the side of `up`."""
+    x = span / np.linalg.norm(span)
+    z = up - (up @ x) * x
+    z = z / np.linalg.norm(z)
+    return np.array([x, np.cross(z, x), z])
