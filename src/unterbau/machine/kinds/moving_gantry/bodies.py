@@ -24,13 +24,18 @@ def rings(member: Member) -> tuple[Ring, ...]:
     return loops
 
 
+def _drawn(member: Member) -> tuple[Ring, ...]:
+    """Return what is drawn of a member: a filled one has no hollow to look into."""
+    return rings(member)[:1] if member.fill else rings(member)
+
+
 def _base(m: MovingGantry, at: Geometry) -> list[Body]:
     height, _ = member_size(m.side_beam)
     z = at.side_beam_top - height / 2
     found: list[Body] = []
     for side, name in ((-1, "left side beam"), (1, "right side beam")):
         start, end = ((side * at.side_x, y, z) for y in at.side_beam_y)
-        found.append(Prism("side_beam", name, start, end, Z, rings(m.side_beam)))
+        found.append(Prism("side_beam", name, start, end, Z, _drawn(m.side_beam)))
         size = block(m.y_guides.block)
         z_rail = at.side_beam_top + 0.3 * size.height
         ends = [(side * at.side_x, y, z_rail) for y in at.side_beam_y]
@@ -40,7 +45,7 @@ def _base(m: MovingGantry, at: Geometry) -> list[Body]:
     for n, y in enumerate(at.cross_y):
         z = at.side_beam_top - cross_h / 2
         found.append(
-            Prism("cross_member", f"cross member {n + 1}", (-half, y, z), (half, y, z), Z, rings(m.cross_member))
+            Prism("cross_member", f"cross member {n + 1}", (-half, y, z), (half, y, z), Z, _drawn(m.cross_member))
         )
         found += _end_plates("cross_joint", f"cross member {n + 1}", half, y, z, m.cross_member)
     found.append(Sheet("bed", "bed", at.grid_x, at.grid_y, -m.bed.thickness, 0.0))
@@ -74,7 +79,7 @@ def _gantry(m: MovingGantry, at: Geometry) -> list[Body]:
             for e in (-1, 1)
         ])  # fmt: skip
     start, end = (-half, at.beam_y, at.beam_z), (half, at.beam_y, at.beam_z)
-    found.append(Prism("gantry_beam", "gantry beam", start, end, Z, rings(m.gantry_beam)))
+    found.append(Prism("gantry_beam", "gantry beam", start, end, Z, _drawn(m.gantry_beam)))
     found += _end_plates("beam_joint", "gantry beam", half, at.beam_y, at.beam_z, m.gantry_beam)
     size = block(m.x_guides.block)
     for z in at.x_rail_z:

@@ -184,15 +184,6 @@ class MachineView(QWidget):
             button.setAccessibleName(f"Lens {name}")
             self.lenses.addButton(button, place)
             top.addWidget(button)
-        for name, tip in (
-            ("Shake", "natural modes, animated: not built yet"),
-            ("Reach", "stiffness over the whole travel: not built yet"),
-        ):
-            later = QPushButton(name, self)
-            later.setFlat(True)
-            later.setEnabled(False)
-            later.setToolTip(tip)
-            top.addWidget(later)
         top.addStretch()
         top.addWidget(self.head)
         top.addSpacing(round(unit))

@@ -21,6 +21,8 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.thumbnail import paint
 
+MANNERS = "rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button"
+
 
 @dataclass(frozen=True)
 class CardFacts:
@@ -47,14 +49,14 @@ class Card(QAbstractButton):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.customContextMenuRequested.connect(self._on_menu)
-        self.setToolTip("rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setMinimumWidth(round(14.6 * em()))
+        self.setMinimumWidth(round(13.2 * em()))
         self.setMaximumWidth(round(17.2 * em()))
 
     def show_facts(self, facts: CardFacts) -> None:
         """Show other facts."""
         self.facts = facts
+        self.setToolTip(f"{facts.name}\n{MANNERS}")
         star = "benchmark, " if facts.benchmark else ""
         self.setAccessibleName(f"{facts.name}: {star}{facts.stiffness} N/µm along X, Y, Z, {facts.mass}, {facts.money}")
         self.update()
@@ -73,15 +75,15 @@ class Card(QAbstractButton):
         painter.setPen(QPen(colour("accent" if chosen or self.hasFocus() else "hairline"), width))
         painter.setBrush(colour("panel"))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5), 5, 5)
-        paint(painter, list(f.faces), QRectF(0.6 * unit, 0.7 * unit, 4.9 * unit, 4.2 * unit))
-        x = 5.8 * unit
+        paint(painter, list(f.faces), QRectF(0.6 * unit, 0.7 * unit, 4.3 * unit, 4.2 * unit))
+        x = 5.1 * unit
         room = self.width() - x - 0.5 * unit
         rows = (
             (("★ " if f.benchmark else "") + f.name, font(0.94, QFont.Weight.DemiBold), "ink"),
             (f.stiffness, font(1.0, QFont.Weight.DemiBold), "ink"),
             ("N/µm  X · Y · Z, likely", font(0.8), "muted"),
             (f.change, font(0.84), "accent" if "−" not in f.change else "warning"),
-            (f"{f.mass}    {f.money}", font(0.9), "ink"),
+            (f"{f.mass}  {f.money}", font(0.9), "ink"),
         )
         y = 0.45 * unit
         for text, face, role in rows:
@@ -161,9 +163,9 @@ class Shelf(QWidget):
     def ask_name(self, name: str) -> None:
         """Open a field for the name on a candidate's card."""
         card = self.card(name)
-        corner = card.mapTo(self, QPoint(round(5.7 * em()), round(0.25 * em())))
+        corner = card.mapTo(self, QPoint(round(5.0 * em()), round(0.25 * em())))
         self._name_for = name
-        self.name.setGeometry(corner.x(), corner.y(), card.width() - round(6.1 * em()), round(1.25 * em()))
+        self.name.setGeometry(corner.x(), corner.y(), card.width() - round(5.4 * em()), round(1.25 * em()))
         self.name.setText(name)
         self.name.show()
         self.name.raise_()
