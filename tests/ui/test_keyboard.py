@@ -8,7 +8,7 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import settle
 from unterbau.ui.shell.main_window import MainWindow
 
-LEAVES = {"quit", "open", "save", "save-as", "new", "open-demo", "find"}
+LEAVES = {"quit", "open", "save", "save-as", "new", "open-demo", "find", "rename-project"}
 
 
 def test_every_command_runs_from_the_keyboard(

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QAbstractButton, QComboBox, QFileDialog, QLabel, QMessageBox, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QComboBox, QFileDialog, QInputDialog, QLabel, QMessageBox, QWidget
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
@@ -142,3 +142,15 @@ def test_colours_can_be_read() -> None:
         assert theme.contrast(theme.ink_on(ground), ground) >= 4.5
     lights = [theme.contrast(theme.heat(s / 4), theme.colour("ink")) for s in range(5)]
     assert lights == sorted(lights, reverse=True)
+
+
+def test_the_project_is_named_and_the_name_taken_back(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("Lute router", True))
+    window.actions_by_id["rename-project"].trigger()
+    assert window.header.project.text().startswith("Lute router")
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("  ", True))
+    window.files.ask_name()
+    assert "keeps its name" in window.message.text()
+    window.document.stack.undo()
+    assert window.document.project.name == "Carving router for instrument makers"
+    assert window.machine.readout.busy.text() == ""

@@ -5,11 +5,12 @@ from dataclasses import replace
 from importlib.resources import files
 from pathlib import Path
 
-from PyQt6.QtWidgets import QFileDialog, QMessageBox, QWidget
+from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from unterbau.errors import UnterbauError
 from unterbau.files.project_json import SUFFIX, parse_project
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.project.edits import rename_project
 from unterbau.project.project import Candidate, Project
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
@@ -43,6 +44,7 @@ class FileActions:
             Command("open-demo", "Open the demo: carving router", self.open_demo),
             Command("save", "Save", self.save, "Ctrl+S"),
             Command("save-as", "Save as …", self.ask_save, "Ctrl+Shift+S"),
+            Command("rename-project", "Name of the project …", self.ask_name),
         ]
 
     def new(self) -> None:
@@ -98,6 +100,17 @@ class FileActions:
             return False
         self._say("")
         return True
+
+    def ask_name(self) -> None:
+        """Ask for another name of the project."""
+        project = self._document.project
+        name, wanted = QInputDialog.getText(self._window, "Name of the project", "Name", text=project.name)
+        if not wanted:
+            return
+        try:
+            self._document.apply(rename_project(project, name), "name of the project")
+        except UnterbauError as error:
+            self._say(f"the project keeps its name: {error}")
 
     def may_leave(self) -> bool:
         """Return whether the open project may be closed; asks when work would be lost."""

@@ -5,8 +5,6 @@ from typing import Literal
 
 from unterbau.machine.parts import STRICT, Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
 
-KIND = "moving-gantry-router"
-
 
 @dataclass(frozen=True, slots=True)
 class Dimensions(Sizes):

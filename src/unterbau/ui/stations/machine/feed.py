@@ -32,7 +32,8 @@ class Feed(QObject):
     bands_ready = pyqtSignal()
     """Some candidate's bands are there."""
     failed = pyqtSignal(str)
-    busy_changed = pyqtSignal(bool)
+    progressed = pyqtSignal(str)
+    """What is being computed, in a word or two; empty when nothing is."""
 
     def __init__(self, document: Document, selection: Selection, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -107,14 +108,15 @@ class Feed(QObject):
         wanted = self._wanted()
         if self._job is not None:
             return
-        self.busy_changed.emit(wanted is not None)
         if wanted is None:
+            self.progressed.emit("")
             return
         self._running = wanted
         self._job = Job(_study(*wanted), self)
         self._job.succeeded.connect(self._on_succeeded)
         self._job.failed.connect(self._on_failed)
         self._job.cancelled.connect(self._on_cancelled)
+        self._job.progressed.connect(self._on_progressed)
         self._job.start(self._pool)
 
     def _on_succeeded(self, found: Answers) -> None:
@@ -129,8 +131,12 @@ class Feed(QObject):
 
     def _on_failed(self, message: str) -> None:
         self._job = self._running = None
-        self.busy_changed.emit(False)
+        self.progressed.emit("")
         self.failed.emit(message)
+
+    def _on_progressed(self, done: int, total: int, text: str) -> None:
+        del text
+        self.progressed.emit(f"bands {done / total:.0%}")
 
     def _on_cancelled(self) -> None:
         self._job = self._running = None

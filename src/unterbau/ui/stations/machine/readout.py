@@ -92,6 +92,7 @@ class Readout(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._view = view
         self.against = label("", "muted", 0.86)
+        self.busy = label("", "muted", 0.86)
         self.numbers = [RollingNumber(self) for _ in AXES]
         self.bands = [label("", "muted", 0.92) for _ in AXES]
         self.changes = [label("", size=0.92) for _ in AXES]
@@ -183,6 +184,7 @@ class Readout(QWidget):
         box.setSpacing(round(0.1 * unit))
         top = QHBoxLayout()
         top.addWidget(heading("readout"))
+        top.addWidget(self.busy)
         top.addStretch()
         top.addWidget(self.against)
         box.addLayout(top)

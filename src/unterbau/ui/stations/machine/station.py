@@ -173,6 +173,7 @@ class MachineStation(QWidget):
         self.feed.likely_ready.connect(self._on_likely)
         self.feed.bands_ready.connect(self._on_bands)
         self.feed.failed.connect(self.trouble)
+        self.feed.progressed.connect(self.readout.busy.setText)
         self.load_path.chosen.connect(self.choose_link)
         self.load_path.pointed.connect(self._selection.point_at)
         self.view.chosen.connect(self.choose_link)
