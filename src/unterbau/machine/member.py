@@ -66,6 +66,14 @@ def member_size(member: Member) -> tuple[float, float]:
     return (shape.width, shape.height) if member.turned else (shape.height, shape.width)
 
 
+def member_rings(member: Member) -> tuple[tuple[tuple[float, float], ...], ...]:
+    """Return a member's outline as built, points (y, z) about the centroid, m; the outside first."""
+    loops = section(member.section).loops
+    if member.turned:
+        return tuple(tuple((-z, y) for y, z in loop) for loop in loops)
+    return loops
+
+
 def strip_values(plate: Plate, width: float, mass_share: float = 1.0) -> BeamValues:
     """Return a strip of a plate as a beam; local z is across the plate's thickness.
 

@@ -1,6 +1,6 @@
 """Everything the readout and the load path show, with bands."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -10,7 +10,7 @@ from unterbau.machine.machine import Machine, bill_of, moving_masses
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import solve_modes
-from unterbau.mechanics.statics import total_mass
+from unterbau.mechanics.statics import energies, total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.studies.compliance import Solved, droop, nose_compliance, softest, solve, tip_compliance
 from unterbau.studies.shares import Shares, shares
@@ -72,14 +72,19 @@ def likely_answers(machine: Machine, place: Place) -> tuple[LikelyAnswers, Solve
         InputError: The machine cannot be built or solved.
     """
     solved = solve(machine, place, "likely")
+    return _likely_of(machine, solved), solved
+
+
+def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
     mass, _ = total_mass(solved.built.frame)
-    return (
-        LikelyAnswers(
-            tip_compliance(solved), nose_compliance(solved), shares(machine, solved), mass,
-            moving_masses(machine), total_money(bill_of(machine)),
-        ),
-        solved,
-    )  # fmt: skip
+    return LikelyAnswers(
+        compliance=tip_compliance(solved),
+        nose=nose_compliance(solved),
+        shares=shares(machine, solved),
+        mass=mass,
+        moving=moving_masses(machine),
+        money=total_money(bill_of(machine)),
+    )
 
 
 def answers(machine: Machine, place: Place, progress: Progress | None = None) -> Answers:
@@ -117,9 +122,8 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
     tip = {level: tip_compliance(one) for level, one in solved.items()}
     nose = {level: nose_compliance(one) for level, one in solved.items()}
     direction, _ = softest(tip["likely"])
-    likely, _ = likely_answers(machine, place)
     return Answers(
-        likely=likely,
+        likely=_likely_of(machine, solved["likely"]),
         stiffness=_per_axis({level: np.diag(C) for level, C in tip.items()}),
         nose=_per_axis({level: np.diag(C) for level, C in nose.items()}),
         softest=_band({level: softest(C)[1] for level, C in tip.items()}),
@@ -145,10 +149,6 @@ def _per_axis(compliance: dict[Level, FloatArray]) -> tuple[Band, Band, Band]:
 
 def _straining(solved: Solved, shape: FloatArray) -> str:
     """Return the group that holds most of a mode's strain energy."""
-    from dataclasses import replace
-
-    from unterbau.mechanics.statics import energies
-
-    one = replace(solved.statics, u=shape[None], loads=replace(solved.statics.loads))
+    one = replace(solved.statics, u=shape[None])
     by_group = energies(one)[0].sum(axis=1)
     return solved.built.frame.groups[int(np.argmax(by_group))]

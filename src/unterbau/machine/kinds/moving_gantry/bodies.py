@@ -5,9 +5,8 @@ from unterbau.machine.bodies import Body, Prism, Ring, Sheet, Vector, box_ring, 
 from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kinds.moving_gantry.geometry import Geometry, geometry
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
-from unterbau.machine.member import member_size
+from unterbau.machine.member import member_rings, member_size
 from unterbau.machine.parts import Guide, Member, Place
-from unterbau.sections.section import section
 
 
 def bodies(machine: MovingGantry, place: Place) -> tuple[Body, ...]:
@@ -16,17 +15,9 @@ def bodies(machine: MovingGantry, place: Place) -> tuple[Body, ...]:
     return (*_base(machine, at), *_gantry(machine, at), *_head(machine, at))
 
 
-def rings(member: Member) -> tuple[Ring, ...]:
-    """Return a member's outline as built."""
-    loops = section(member.section).loops
-    if member.turned:
-        return tuple(tuple((-z, y) for y, z in loop) for loop in loops)
-    return loops
-
-
 def _drawn(member: Member) -> tuple[Ring, ...]:
     """Return what is drawn of a member: a filled one has no hollow to look into."""
-    return rings(member)[:1] if member.fill else rings(member)
+    return member_rings(member)[:1] if member.fill else member_rings(member)
 
 
 def _base(m: MovingGantry, at: Geometry) -> list[Body]:

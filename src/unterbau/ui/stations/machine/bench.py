@@ -8,8 +8,8 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QScrollArea, 
 
 from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
-from unterbau.machine.kinds.moving_gantry.bodies import rings
 from unterbau.machine.machine import Machine, ends, lengths, link, part, plate_widths
+from unterbau.machine.member import member_rings
 from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
@@ -94,7 +94,7 @@ class Bench(QWidget):
         match chosen:
             case Member():
                 fill = material(chosen.fill).kind if chosen.fill else None
-                self.section.show_section(rings(chosen), material(chosen.material).kind, fill)
+                self.section.show_section(member_rings(chosen), material(chosen.material).kind, fill)
             case Plate():
                 width = plate_widths(self._machine)[self._key] if self._machine else chosen.thickness
                 lying = self._key == "bed"
