@@ -74,7 +74,10 @@ def _settle(application: QApplication, window: MainWindow) -> None:
     clock = QElapsedTimer()
     clock.start()
     feed = window.machine.feed
-    while clock.elapsed() < 600 or (feed.full(feed.machine()) is None and clock.elapsed() < 20_000):
+    while feed.full(feed.machine()) is None and clock.elapsed() < 20_000:
+        application.processEvents()
+    clock.restart()
+    while clock.elapsed() < 800:
         application.processEvents()
 
 

@@ -126,6 +126,7 @@ class Feed(QObject):
             self._full[asked] = found
             while len(self._full) > KEPT:
                 self._full.popitem(last=False)
+        self.progressed.emit("")
         self.bands_ready.emit()
         self._next_job()
 
@@ -136,7 +137,8 @@ class Feed(QObject):
 
     def _on_progressed(self, done: int, total: int, text: str) -> None:
         del text
-        self.progressed.emit(f"bands {done / total:.0%}")
+        shown = self._running == (self.machine(), self._selection.place)
+        self.progressed.emit(f"bands {done / total:.0%}" if shown else "")
 
     def _on_cancelled(self) -> None:
         self._job = self._running = None
