@@ -1,12 +1,21 @@
 """Data files: complete, ordered, sourced; worked examples of joints and drives."""
 
+from dataclasses import replace
+from typing import Any
+
 import pytest
 
+from unterbau.band import Band
+from unterbau.catalogue.cuts import cut, cuts
 from unterbau.catalogue.drives import drive, drives
 from unterbau.catalogue.guides import block, blocks
-from unterbau.catalogue.joints import Face, joint, joints
-from unterbau.catalogue.prices import shipped_prices
+from unterbau.catalogue.joints import OWN, Face, OwnValues, joint, joints
+from unterbau.catalogue.prices import Price, PriceBook, check_prices, shipped_prices
 from unterbau.errors import InputError
+from unterbau.machine.bill import Cost, Line, cost, priced
+from unterbau.machine.joining import joint_kind, likely_values
+from unterbau.machine.parts import Joint
+from unterbau.machine.price_items import item_label, known_items
 from unterbau.materials.material import material, materials
 
 FACE = Face(0.1, 0.1)
@@ -78,14 +87,75 @@ def test_blocks_are_free_along_the_rail_only() -> None:
 
 def test_every_kind_has_a_price() -> None:
     book = shipped_prices()
-    assert set(book.joint) == set(joints())
-    assert set(book.block) == set(book.rail_per_m) == set(blocks())
-    assert set(book.drive) == set(drives())
-    assert {card.kind for card in materials().values()} <= set(book.per_kg)
-    assert "nvented" in book.note
+    check_prices(book)
+    named = {price.item for price in book.prices}
+    assert {f"joint:{one}" for one in (*joints(), OWN)} <= named
+    assert {f"{sort}:{one}" for one in blocks() for sort in ("block", "rail")} <= named
+    assert {f"drive:{one}" for one in drives()} <= named
+    assert {f"{sort}:{card.kind}" for card in materials().values() for sort in ("bar", "plate")} - {
+        "plate:carbide"
+    } <= named
+    assert all(price.invented for price in book.prices)
+    labels = [item_label(item) for item in known_items()]
+    assert len(set(labels)) == len(labels)
+    assert item_label("joint:bracket") == "joint: corner bracket, ribbed, 1+1 M8"
 
 
-@pytest.mark.parametrize("find", [joint, block, drive, material])
+def test_money_is_counted_per_metre_kilogram_piece_and_once() -> None:
+    """Two bars of 1.5 m weighing 7 kg in all, two set-up fees of the shop: by hand."""
+    book = PriceBook("EUR", "", (
+        Price("section:rod-20", "metre", 3.0), Price("section:rod-20", "piece", 0.5),
+        Price("bar:steel", "kilogram", 2.0), Price("bar:steel", "fixed", 9.0), Price("machine:transport", "fixed", 40.0, invented=True),
+    ))  # fmt: skip
+    two = Line("part", "rod", 2, 1.5, 7.0, ("section:rod-20", "bar:steel"))
+    other = replace(two, names=("section:rod-25", "bar:steel"))
+    unknown = replace(two, text="gold", names=("bar:gold",))
+    items = priced((two, other, unknown), book)
+    assert [item.money for item in items] == [2 * 1.5 * 3 + 2 * 0.5, 7 * 2.0 + 9, 0.0, 40.0]
+    assert cost(items) == Cost(10 + 23 + 40, True, ("gold",))
+
+
+@pytest.mark.parametrize(
+    ("change", "where"),
+    [
+        ({"currency": ""}, "currency"),
+        ({"date": "x" * 99}, "date"),
+        ({"prices": (Price("boat", "piece", 1.0),)}, "prices[0].item"),
+        ({"prices": (Price("spindle", "piece", -1.0),)}, "prices[0].amount"),
+        ({"prices": (Price("spindle", "piece", 1.0), Price("spindle", "piece", 2.0))}, "prices[1].item"),
+        ({"prices": (Price("machine:box", "metre", 1.0),)}, "prices[0].per"),
+    ],
+)
+def test_impossible_prices_are_refused(change: dict[str, Any], where: str) -> None:
+    with pytest.raises(InputError) as error:
+        check_prices(replace(shipped_prices(), **change))
+    assert error.value.where == where
+
+
+def test_a_joint_of_ones_own() -> None:
+    own = Joint(OWN, 2, OwnValues(80e6, 50e6, 9e3, 4e3, 4.0))
+    kind = joint_kind(own)
+    assert kind.springs("likely", 2, FACE) == pytest.approx((160e6, 100e6, 100e6, 8e3, 18e3, 18e3))
+    assert kind.springs("high", 1, FACE)[0] == pytest.approx(16 * kind.springs("low", 1, FACE)[0])
+    assert likely_values(own) is own.own
+    started = likely_values(Joint("bracket"))
+    assert (
+        joint_kind(Joint(OWN, 1, started)).springs("likely", 1, FACE)[:3]
+        == joint("bracket").springs("likely", 1, FACE)[:3]
+    )
+    for bad in (Joint(OWN), Joint(OWN, 1, OwnValues(normal=0.0)), Joint(OWN, 1, OwnValues(spread=0.5))):
+        with pytest.raises(InputError, match="own"):
+            joint_kind(bad)
+
+
+def test_cuts_are_those_of_the_worked_table() -> None:
+    """Peak forces from Kienzle's law with coefficients from memory; scatter ±40 %."""
+    assert cut("hardwood").force == Band(35 * 0.6, 35, 35 * 1.4)
+    assert [cut(name).peak for name in ("softwood", "aluminium", "steel", "brass")] == [30, 86, 247, 28]
+    assert all(one.source and one.tool and 0 < one.mean < one.peak for one in cuts().values())
+
+
+@pytest.mark.parametrize("find", [joint, block, drive, material, cut])
 def test_unknown_names_list_the_known(find: object) -> None:
     with pytest.raises(InputError, match="known are"):
         find("unobtainium")  # type: ignore[operator]

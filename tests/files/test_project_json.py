@@ -11,6 +11,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from unterbau.catalogue.joints import OwnValues
+from unterbau.catalogue.prices import shipped_prices
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.project_json import parse_project, project_text, read_project, schema, write_project
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
@@ -28,7 +30,37 @@ def test_the_demo_has_four_candidates_and_comes_back_equal() -> None:
 
 
 def test_the_sample_of_version_1_opens() -> None:
-    assert parse_project(SAMPLE.read_text(encoding="utf-8")).benchmark == "first"
+    opened = parse_project(SAMPLE.read_text(encoding="utf-8"))
+    assert opened.benchmark == "first"
+    assert opened.prices == shipped_prices()
+    assert opened.cut == "hardwood"
+
+
+def test_the_sample_of_version_2_opens() -> None:
+    opened = parse_project(SAMPLE.with_name("version-2.unterbau").read_text(encoding="utf-8"))
+    assert [price.amount for price in opened.prices.prices] == [2.4, 60.0, 45.0]
+    assert opened.candidates[0].machine.beam_joint.own == OwnValues(120e6, 70e6, 15e3, 6e3, 3.0)
+    assert opened.cut == "brass"
+
+
+def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: Path) -> None:
+    path = tmp_path / "lute.unterbau"
+    old = SAMPLE.read_text(encoding="utf-8")
+    path.write_text(old, encoding="utf-8")
+    copy = write_project(path, read_project(path))
+    assert copy == tmp_path / "lute.version-1.unterbau"
+    assert copy.read_text(encoding="utf-8") == old
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 2
+    assert write_project(path, read_project(path)) is None
+    path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
+    assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
+    assert copy.read_text(encoding="utf-8") == old
+
+
+def test_a_version_1_file_knows_no_prices() -> None:
+    data = json.loads(SAMPLE.read_text(encoding="utf-8"))
+    with pytest.raises(InputError, match="unknown key in version 1"):
+        parse_project(json.dumps({**data, "prices": {}}))
 
 
 @given(
@@ -61,7 +93,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 2, "$.version", "newer Unterbau"),
+    ("version", 3, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),
@@ -109,6 +141,15 @@ FAULTS = [
         99.0,
         "$.candidates[0].machine.dimensions.travel_x",
         "50 to 6000 mm",
+    ),
+    ("cut", "cheese", "$.cut", "no cut"),
+    ("prices/currency", "", "$.prices.currency", "1 to 8 letters"),
+    ("prices/prices/0/amount", -1.0, "$.prices.prices[0].amount", "expected 0"),
+    (
+        "candidates/0/machine/beam_joint",
+        {"kind": "own", "count": 1, "own": None},
+        "$.candidates[0].machine.beam_joint.own",
+        "needs its values",
     ),
     ("candidates/0/machine/spindle/mass", 0.0, "$.candidates[0].machine.spindle.mass", "more than 0"),
 ]

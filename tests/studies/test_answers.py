@@ -105,7 +105,7 @@ def test_an_impossible_machine_is_refused_in_a_sentence() -> None:
 
 def test_answers_as_data_and_text(found: dict[str, object]) -> None:
     candidate = DEMO.candidates[1]
-    data = answers_data(candidate, found[candidate.name])  # type: ignore[arg-type]
+    data = answers_data(candidate, found[candidate.name], DEMO.prices)  # type: ignore[arg-type]
     for axis in "xyz":
         path = data["load_path"][axis]
         assert sum(row["share"] for row in path) == pytest.approx(1, abs=EXACT)
@@ -115,4 +115,5 @@ def test_answers_as_data_and_text(found: dict[str, object]) -> None:
     assert data["droop"]["range"]["likely"] == pytest.approx(max(spread) - min(spread))
     text = answers_text(data)
     assert "N/µm" in text
-    assert "invented" in text
+    assert f"{data['money']:.0f} EUR" in text
+    assert 300 < data["money"] < 3000

@@ -7,6 +7,7 @@ from typing import Any
 from unterbau.band import Band, Level
 from unterbau.catalogue.tables import table
 from unterbau.errors import InputError
+from unterbau.strict import STRICT
 
 Six = tuple[float, float, float, float, float, float]
 RIGID = float("inf")
@@ -18,6 +19,26 @@ class Face:
 
     height: float
     width: float
+
+
+OWN = "own"
+"""Kind of a joint whose values the person gives."""
+
+
+@dataclass(frozen=True, slots=True)
+class OwnValues:
+    """A joint's likely stiffness as measured or calculated by the person, each piece."""
+
+    __pydantic_config__ = STRICT
+
+    normal: float = 100e6
+    """N/m."""
+    shear: float = 60e6
+    bend: float = 10e3
+    """About both axes in the face, N·m/rad."""
+    twist: float = 5e3
+    spread: float = 2.0
+    """Low is the likely value divided, high multiplied by it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,8 +99,28 @@ def joints() -> dict[str, JointKind]:
     return {row["id"]: _kind(row) for row in table("joints")}
 
 
+def own_joint(values: OwnValues) -> JointKind:
+    """Return a kind with values of the person's own."""
+    each = (values.normal, values.shear, values.twist, values.bend, values.bend)
+    bands = tuple(Band(k / values.spread, k, k * values.spread) for k in each)
+    return JointKind(OWN, "own values", 0.02, "your own values; damping common practice, no source", bands, None, False)
+
+
+def check_own(values: OwnValues) -> None:
+    """Check values of one's own.
+
+    Raises:
+        InputError: With the field at fault.
+    """
+    for name in ("normal", "shear", "bend", "twist"):
+        if not 1.0 <= getattr(values, name) <= 1e12:
+            raise InputError(f"own.{name}", f"expected a stiffness from 1 to 1e12, got {getattr(values, name):g}")
+    if not 1.0 <= values.spread <= 20.0:
+        raise InputError("own.spread", f"expected a factor from 1 to 20, got {values.spread:g}")
+
+
 def joint(name: str) -> JointKind:
-    """Return a kind of joint.
+    """Return a kind of joint of the catalogue.
 
     Raises:
         InputError: There is no such kind.

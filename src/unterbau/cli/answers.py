@@ -19,7 +19,8 @@ def answers(project: Path, candidate: str | None, as_json: bool, target: str) ->
     from unterbau.machine.parts import Place
     from unterbau.studies.answers import answers as compute
 
-    chosen = candidate_named(read_project(project), candidate)
+    opened = read_project(project)
+    chosen = candidate_named(opened, candidate)
     found = compute(chosen.machine, Place())
-    data = answers_data(chosen, found)
+    data = answers_data(chosen, found, opened.prices)
     output.write(target, as_json_text(data) if as_json else answers_text(data))

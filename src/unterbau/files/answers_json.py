@@ -5,7 +5,8 @@ import json
 from typing import Any
 
 from unterbau.band import Band
-from unterbau.machine.machine import links
+from unterbau.catalogue.prices import PriceBook
+from unterbau.machine.machine import cost_of, links
 from unterbau.mechanics.statics import CAUSES
 from unterbau.project.project import Candidate
 from unterbau.studies.answers import CORNERS, Answers
@@ -13,7 +14,7 @@ from unterbau.studies.answers import CORNERS, Answers
 AXES = ("x", "y", "z")
 
 
-def answers_data(candidate: Candidate, answers: Answers) -> dict[str, Any]:
+def answers_data(candidate: Candidate, answers: Answers, prices: PriceBook) -> dict[str, Any]:
     """Return answers as JSON data: SI units, each prediction as low, likely, high."""
     likely = answers.likely
     labels = {link.key: link.label for link in links(candidate.machine)}
@@ -53,7 +54,9 @@ def answers_data(candidate: Candidate, answers: Answers) -> dict[str, Any]:
         "modes": [dataclasses.asdict(mode) for mode in answers.modes],
         "mass": likely.mass,
         "moving_mass": likely.moving,
-        "money": likely.money,
+        "money": cost_of(candidate.machine, prices).money,
+        "currency": prices.currency,
+        "prices_of": prices.date,
     }
 
 
@@ -83,5 +86,7 @@ def answers_text(data: dict[str, Any]) -> str:
         f"droop {d['likely'] * 1e6:.1f} µm ({d['low'] * 1e6:.1f} with soft joints, {d['high'] * 1e6:.1f} with stiff)"
     )
     lines.append("modes " + ", ".join(f"{m['frequency']['likely']:.0f} Hz ({m['moves']})" for m in data["modes"]))
-    lines.append(f"mass {data['mass']:.1f} kg, money {data['money']:.0f} (invented prices)")
+    lines.append(
+        f"mass {data['mass']:.1f} kg, money {data['money']:.0f} {data['currency']}, prices of {data['prices_of']}"
+    )
     return "\n".join(lines) + "\n"

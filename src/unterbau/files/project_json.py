@@ -1,6 +1,6 @@
-"""Projects as `*.unterbau` files: JSON, version 1.
+"""Projects as `*.unterbau` files: JSON, version 2; older ones are brought up by `migrations`.
 
-What each version changed: 1 is the first.
+What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values.
 """
 
 import dataclasses
@@ -11,15 +11,17 @@ from typing import Any, Literal
 
 from pydantic import TypeAdapter
 
-from unterbau.errors import InputError
+from unterbau.catalogue.prices import PriceBook
+from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import read_text, write_atomically
+from unterbau.files.migrations import UPGRADES
 from unterbau.files.strict_json import read_strictly
-from unterbau.machine.parts import STRICT
 from unterbau.project.checks import check_project
 from unterbau.project.project import Candidate, Project, Units
+from unterbau.strict import STRICT
 
 FORMAT = "unterbau-project"
-VERSION = 1
+VERSION = 2
 SUFFIX = ".unterbau"
 
 
@@ -30,11 +32,13 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[1]
+    version: Literal[2]
     name: str
     units: Units
     benchmark: str
     candidates: tuple[Candidate, ...]
+    prices: PriceBook
+    cut: str
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
@@ -42,7 +46,10 @@ _ADAPTER = TypeAdapter(ProjectFile)
 
 def project_text(project: Project) -> str:
     """Return a project as the text of its file."""
-    stored = ProjectFile("unterbau-project", 1, project.name, project.units, project.benchmark, project.candidates)
+    stored = ProjectFile(
+        "unterbau-project", 2, project.name, project.units, project.benchmark, project.candidates, project.prices,
+        project.cut,
+    )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
 
@@ -52,14 +59,20 @@ def parse_project(text: str) -> Project:
     Raises:
         InputError: With the path of the fault, or the version that is too new.
     """
-    _check_version(text)
+    data = _plain(text)
+    version = data.get("version")
+    if version in UPGRADES and not isinstance(version, bool):
+        while data["version"] in UPGRADES:
+            data = UPGRADES[data["version"]](data)
+        text = json.dumps(data, ensure_ascii=False)
     stored = read_strictly(_ADAPTER, text)
-    project = Project(stored.name, stored.benchmark, stored.candidates, stored.units)
+    project = Project(stored.name, stored.benchmark, stored.candidates, stored.units, stored.prices, stored.cut)
     check_project(project)
     return project
 
 
-def _check_version(text: str) -> None:
+def _plain(text: str) -> dict[str, Any]:
+    """Return the file's data, if it is one of ours and not too new."""
     try:
         data = json.loads(text)
     except ValueError as error:
@@ -74,6 +87,7 @@ def _check_version(text: str) -> None:
             "$.version",
             f"the file was written by a newer Unterbau (version {version}); this one reads {VERSION}",
         )
+    return data
 
 
 def read_project(path: Path) -> Project:
@@ -89,13 +103,34 @@ def read_project(path: Path) -> Project:
         raise InputError(f"{path}: {error.where}", error.problem) from None
 
 
-def write_project(path: Path, project: Project) -> None:
-    """Write a project, whole or not at all.
+def write_project(path: Path, project: Project) -> Path | None:
+    """Write a project, whole or not at all; return the copy kept of a file of an older version.
 
     Raises:
         UnterbauError: The file could not be written; the old one is as it was.
     """
+    kept = _keep_older(path)
     write_atomically(path, project_text(project))
+    return kept
+
+
+def _keep_older(path: Path) -> Path | None:
+    """Copy a file of an older version beside itself before it is overwritten in the newer one."""
+    try:
+        text = read_text(path)
+        version = _plain(text).get("version")
+    except UnterbauError:
+        return None
+    if version not in UPGRADES:
+        return None
+    number, name = 1, f"{path.stem}.version-{version}{path.suffix}"
+    while (copy := path.with_name(name)).exists():
+        if read_text(copy) == text:
+            return copy
+        number += 1
+        name = f"{path.stem}.version-{version}-{number}{path.suffix}"
+    write_atomically(copy, text)
+    return copy
 
 
 def candidate_named(project: Project, name: str | None) -> Candidate:
@@ -107,6 +142,6 @@ def schema() -> dict[str, Any]:
     """Return the JSON Schema of a project file."""
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Unterbau project, version 1",
+        "title": "Unterbau project, version 2",
         **_ADAPTER.json_schema(),
     }

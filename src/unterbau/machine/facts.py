@@ -3,7 +3,7 @@
 from unterbau.band import Band
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
-from unterbau.catalogue.joints import joint
+from unterbau.machine.joining import joint_kind
 from unterbau.machine.member import member_values
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.materials.material import material
@@ -68,7 +68,7 @@ def _member(part: Member) -> tuple[str, ...]:
 
 
 def _joint(part: Joint) -> tuple[str, ...]:
-    kind = joint(part.kind)
+    kind = joint_kind(part)
     if kind.rigid:
         caution = "Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand."
         return ("rigid", f"Source: {kind.source}.", caution)

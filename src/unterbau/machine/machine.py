@@ -1,10 +1,12 @@
 """All kinds of machine behind one set of functions."""
 
 from dataclasses import replace
+from functools import lru_cache
 from typing import Any, TypeAlias
 
 from unterbau.band import Level
-from unterbau.machine.bill import Item
+from unterbau.catalogue.prices import PriceBook
+from unterbau.machine.bill import UNPRICED, Cost, Item, cost
 from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
 from unterbau.machine.kinds.moving_gantry import bill, bodies, model
@@ -41,9 +43,15 @@ def rest(machine: Machine) -> str:
     return model.REST
 
 
-def bill_of(machine: Machine) -> tuple[Item, ...]:
-    """Return the list of parts with masses and money."""
-    return bill.bill(machine)
+def bill_of(machine: Machine, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
+    """Return the list of parts with masses and, by a price book, money."""
+    return bill.bill(machine, book)
+
+
+@lru_cache(maxsize=128)
+def cost_of(machine: Machine, book: PriceBook) -> Cost:
+    """Return what a machine costs by a price book."""
+    return cost(bill_of(machine, book))
 
 
 def moving_masses(machine: Machine) -> dict[str, float]:

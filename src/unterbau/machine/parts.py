@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
-STRICT = {"strict": True, "extra": "forbid", "allow_inf_nan": False}
+from unterbau.catalogue.joints import OwnValues
+from unterbau.strict import STRICT
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +38,9 @@ class Joint:
     __pydantic_config__ = STRICT
 
     kind: str
+    """A kind of the catalogue, or `own` with values of one's own."""
     count: int = 1
+    own: OwnValues | None = None
 
 
 @dataclass(frozen=True, slots=True)

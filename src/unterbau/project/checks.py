@@ -1,11 +1,15 @@
 """Is a project one that can be worked on? Names the path of the first fault."""
 
+from collections.abc import Callable
 from dataclasses import fields
+from functools import partial
 
+from unterbau.catalogue.cuts import cut
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
-from unterbau.catalogue.joints import joint
+from unterbau.catalogue.prices import check_prices
 from unterbau.errors import InputError
+from unterbau.machine.joining import joint_kind
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.machine.member import member_values
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Place, Plate
@@ -33,6 +37,16 @@ def check_project(project: Project) -> None:
         check_machine(f"{path}.machine", candidate.machine)
     if project.benchmark not in seen:
         raise InputError("$.benchmark", f'there is no candidate "{project.benchmark}"')
+    check_name("$.name", project.name)
+    checks: tuple[tuple[str, Callable[[], object]], ...] = (
+        ("$.prices.", partial(check_prices, project.prices)),
+        ("$.", partial(cut, project.cut)),
+    )
+    for path, check in checks:
+        try:
+            check()
+        except InputError as error:
+            raise InputError(f"{path}{error.where}", error.problem) from None
 
 
 def check_name(where: str, name: str) -> None:
@@ -70,13 +84,20 @@ def check_part(part: Part) -> None:
         case Plate() | Cutter():
             material(part.material)
         case Joint():
-            _named("kind", part.kind, joint)
+            _joint(part)
         case Guide():
             _named("block", part.block, block)
         case Drive():
             _named("kind", part.kind, drive)
         case _:
             pass
+
+
+def _joint(part: Joint) -> None:
+    try:
+        joint_kind(part)
+    except InputError as error:
+        raise InputError("kind" if error.where == "joint" else error.where, error.problem) from None
 
 
 def _named(where: str, name: str, find: object) -> None:

@@ -2,6 +2,8 @@
 
 from dataclasses import replace
 
+from unterbau.catalogue.cuts import cut
+from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, with_part
 from unterbau.machine.parts import Part
@@ -77,6 +79,25 @@ def delete(project: Project, name: str) -> Project:
 def set_benchmark(project: Project, name: str) -> Project:
     """Return the project with another benchmark."""
     return replace(project, benchmark=project.candidate(name).name)
+
+
+def set_prices(project: Project, prices: PriceBook) -> Project:
+    """Return the project with another price book.
+
+    Raises:
+        InputError: The book cannot be counted with.
+    """
+    check_prices(prices)
+    return replace(project, prices=prices)
+
+
+def set_cut(project: Project, name: str) -> Project:
+    """Return the project judged by another cut.
+
+    Raises:
+        InputError: There is no such cut.
+    """
+    return replace(project, cut=cut(name).id)
 
 
 def rename_project(project: Project, name: str) -> Project:

@@ -1,11 +1,12 @@
 """A project: candidates of one machine, one of them the benchmark."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.catalogue.prices import PriceBook, shipped_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import STRICT
+from unterbau.strict import STRICT
 
 Units = Literal["mm", "inch"]
 
@@ -32,6 +33,9 @@ class Project:
     candidates: tuple[Candidate, ...]
     units: Units = "mm"
     """How lengths were shown when the project was saved; not an edit."""
+    prices: PriceBook = field(default_factory=shipped_prices)
+    cut: str = "hardwood"
+    """The customary cut whose force the machine is judged by."""
 
     def candidate(self, name: str) -> Candidate:
         """Return a candidate by name.

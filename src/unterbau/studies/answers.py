@@ -5,8 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from unterbau.band import LEVELS, Band, Level
-from unterbau.machine.bill import total_money
-from unterbau.machine.machine import Machine, bill_of, moving_masses
+from unterbau.machine.machine import Machine, moving_masses
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import solve_modes
@@ -30,7 +29,6 @@ class LikelyAnswers:
     shares: Shares
     mass: float
     moving: dict[str, float]
-    money: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,7 +81,6 @@ def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
         shares=shares(machine, solved),
         mass=mass,
         moving=moving_masses(machine),
-        money=total_money(bill_of(machine)),
     )
 
 

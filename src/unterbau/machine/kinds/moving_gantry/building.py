@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from unterbau.band import Level
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
-from unterbau.catalogue.joints import Face, joint
+from unterbau.catalogue.joints import Face
 from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, X, Z
+from unterbau.machine.joining import joint_kind
 from unterbau.machine.kinds.moving_gantry.geometry import Geometry
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.parts import Drive, Guide, Joint
@@ -23,7 +24,7 @@ class Building:
 
     def join(self, group: str, i: int, j: int, chosen: Joint, face: Face, normal: Vector = X, up: Vector = Z) -> None:
         """Join two nodes at node i's place."""
-        kind = joint(chosen.kind)
+        kind = joint_kind(chosen)
         self.frame.spring(group, i, j, kind.springs(self.level, chosen.count, face), normal, up, kind.zeta)
 
     def block(self, group: str, node: int, rail: Chain, guide: Guide, along: Vector, up: Vector) -> None:

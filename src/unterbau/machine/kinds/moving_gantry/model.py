@@ -3,7 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from unterbau.machine.parts import STRICT, Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,6 +5,8 @@ from PyQt6.QtGui import QFont
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from unterbau.band import Band
+from unterbau.catalogue.prices import PriceBook, money_text
+from unterbau.machine.bill import Cost
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.studies.answers import Answers, LikelyAnswers
@@ -121,11 +123,17 @@ class Readout(QWidget):
         direction, stiffness = softest(likely.compliance)
         self.softest.setText(f"softest {number_text(stiffness * 1e-6)} N/µm, {direction_text(direction)}, likely")
         self.figures["mass"].setText(f"{likely.mass:.1f} kg")
-        self.figures["money"].setText(f"{likely.money:.0f} EUR")
         moving = "  ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
         self.figures["mass"].setToolTip(f"moved by the drives: {moving}")
         self.spreads["mass"].setText(f"Y moves {likely.moving['Y']:.0f}")
-        self.spreads["money"].setText("invented prices")
+
+    def show_cost(self, cost: Cost, prices: PriceBook) -> None:
+        """Show what the machine costs and whose prices these are."""
+        self.figures["money"].setText(money_text(cost.money, prices))
+        missing = f"; without a price: {', '.join(cost.unpriced)}" if cost.unpriced else ""
+        self.figures["money"].setToolTip(f"parts and material by the price book of {prices.date}{missing}")
+        count = f", {len(cost.unpriced)} missing" if cost.unpriced else ""
+        self.spreads["money"].setText(("invented prices" if cost.invented else f"of {prices.date}") + count)
 
     def show_bands(self, answers: Answers | None) -> None:
         """Show the bands, or that they are being computed."""
@@ -212,7 +220,7 @@ class Readout(QWidget):
         tips = {
             "droop": "range of the tool's sinking by weight against the bed, over centre and corners of the travel",
             "shake": "lowest natural frequency", "mass": "whole machine",
-            "money": "parts and material, invented start prices",
+            "money": "parts and material, by the price book; it is in the project's menu",
         }  # fmt: skip
         for column, (name, value) in enumerate(self.figures.items()):
             caption = label(name, "muted", 0.86)

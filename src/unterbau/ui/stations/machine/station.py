@@ -5,8 +5,9 @@ from functools import partial
 from PyQt6.QtCore import QPoint, Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
+from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, bodies_of, link, links, part
+from unterbau.machine.machine import Machine, bodies_of, cost_of, link, links, part
 from unterbau.machine.parts import Part, Place
 from unterbau.machine.stepping import step
 from unterbau.mechanics.arrays import FloatArray
@@ -222,6 +223,7 @@ class MachineStation(QWidget):
         same = project.benchmark == self._selection.candidate
         against = None if same else self.feed.likely(project.candidate(project.benchmark).machine)[0]
         self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
+        self.readout.show_cost(cost_of(machine, project.prices), project.prices)
         self.readout.show_bands(self.feed.full(machine))
         self.load_path.show_answers(machine, likely)
         if not self._selection.link:
@@ -269,6 +271,8 @@ class MachineStation(QWidget):
     def _card(self, candidate: Candidate, benchmark: str, against: FloatArray) -> CardFacts:
         likely = self.feed.likely(candidate.machine)[0]
         stiffness = 1e-6 / likely.compliance.diagonal()
+        prices = self._document.project.prices
+        money = money_text(cost_of(candidate.machine, prices).money, prices)
         star = candidate.name == benchmark
         ratio = stiffness / against
         change = "" if star else "  ".join(f"{r - 1:+.0%}".replace("-", "−") for r in ratio.tolist())
@@ -276,7 +280,7 @@ class MachineStation(QWidget):
             self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
         return CardFacts(
             candidate.name, star, " · ".join(number_text(k) for k in stiffness.tolist()),
-            "★ benchmark" if star else change, f"{likely.mass:.1f} kg", f"{likely.money:.0f} EUR",
+            "★ benchmark" if star else change, f"{likely.mass:.1f} kg", money,
             self._faces[candidate.machine],
         )  # fmt: skip
 

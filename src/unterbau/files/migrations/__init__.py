@@ -1,0 +1,9 @@
+"""What each version of the project file changed, one module a step."""
+
+from collections.abc import Callable
+from typing import Any
+
+from unterbau.files.migrations import from_1
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: from_1.upgrade}
+"""From a version to the next, on the file's plain data."""
