@@ -103,10 +103,12 @@ def test_every_kind_has_a_price() -> None:
 
 def test_money_is_counted_per_metre_kilogram_piece_and_once() -> None:
     """Two bars of 1.5 m weighing 7 kg in all, two set-up fees of the shop: by hand."""
-    book = PriceBook("EUR", "", (
-        Price("section:rod-20", "metre", 3.0), Price("section:rod-20", "piece", 0.5),
-        Price("bar:steel", "kilogram", 2.0), Price("bar:steel", "fixed", 9.0), Price("machine:transport", "fixed", 40.0, invented=True),
-    ))  # fmt: skip
+    rows = (
+        ("section:rod-20", "metre", 3.0), ("section:rod-20", "piece", 0.5), ("bar:steel", "kilogram", 2.0),
+        ("bar:steel", "fixed", 9.0),
+    )  # fmt: skip
+    prices = tuple(Price(item, per, amount) for item, per, amount in rows)  # type: ignore[arg-type]
+    book = PriceBook("EUR", "", (*prices, Price("machine:transport", "fixed", 40.0, invented=True)))
     two = Line("part", "rod", 2, 1.5, 7.0, ("section:rod-20", "bar:steel"))
     other = replace(two, names=("section:rod-25", "bar:steel"))
     unknown = replace(two, text="gold", names=("bar:gold",))

@@ -32,12 +32,11 @@ def item_label(item: str) -> str:
 def known_items() -> tuple[str, ...]:
     """Return every item whose price the program can use, in the order of a shop's list."""
     cards = materials().values()
-    kinds = tuple(dict.fromkeys(card.kind for card in cards))
-    ids = tuple(card.id for card in cards)
+    names = tuple(dict.fromkeys([*(card.kind for card in cards), *(card.id for card in cards)]))
     return (
-        *(f"bar:{name}" for name in (*kinds, *ids)),
+        *(f"bar:{name}" for name in names),
         "slotted:aluminium",
-        *(f"plate:{name}" for name in (*kinds, *ids)),
+        *(f"plate:{name}" for name in names),
         *(f"fill:{card.id}" for card in cards if card.kind == "stone"),
         *(f"joint:{name}" for name in joints()),
         *(f"{sort}:{name}" for sort in ("rail", "block") for name in blocks()),
