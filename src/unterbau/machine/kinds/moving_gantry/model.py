@@ -104,3 +104,71 @@ ENDS = {
     "bed": "bed_fixing", "side": "beam_joint", "spindle": "spindle_mount",
 }  # fmt: skip
 """The joint that holds a part's ends."""
+FRAME_JOINTS = ("bracket", "gusset", "end-tapped", "anchor", "bolted-plate", "flange", "epoxied", "weld", "printed")
+FITTING = {
+    "cross_joint": FRAME_JOINTS, "beam_joint": FRAME_JOINTS, "bed_fixing": ("bolt", "wood-screw", "epoxied"),
+    "spindle_mount": ("clamp", "flange", "printed"),
+}  # fmt: skip
+"""Kinds of joint that make sense at each place."""
+USUAL_COUNT = {"bracket": 4, "gusset": 2, "end-tapped": 4, "anchor": 4, "printed": 4}
+"""How many of a kind one puts at an end to start with; one of all others."""
+
+
+@dataclass(frozen=True, slots=True)
+class Related:
+    """A size of the machine whose change cures a link."""
+
+    attribute: str
+    factor: float
+    words: str
+
+
+RELATED = {
+    "cutter": (),
+    "spindle": (Related("clamp_height", 0.75, "clamp nearer the nose"),),
+    "spindle_mount": (
+        Related("clamp_height", 0.75, "clamp nearer the nose"),
+        Related("spindle_overhang", 0.85, "spindle nearer the Z plate"),
+    ),
+    "z_plate": (
+        Related("z_stance", 1.3, "Z blocks further apart"),
+        Related("clamp_height", 0.75, "clamp nearer the nose"),
+        Related("z_rail_spacing", 1.3, "Z rails further apart"),
+    ),
+    "z_guides": (
+        Related("z_stance", 1.3, "Z blocks further apart"),
+        Related("z_stance", 1.6, "Z blocks much further apart"),
+        Related("z_rail_spacing", 1.3, "Z rails further apart"),
+        Related("spindle_overhang", 0.85, "spindle nearer the Z plate"),
+    ),
+    "z_drive": (),
+    "x_plate": (Related("z_stance", 1.3, "Z blocks further apart"), Related("x_stance", 1.3, "X blocks further apart")),
+    "x_guides": (
+        Related("x_stance", 1.3, "X blocks further apart"),
+        Related("x_stance", 1.6, "X blocks much further apart"),
+        Related("spindle_overhang", 0.85, "spindle nearer the Z plate"),
+    ),
+    "x_drive": (),
+    "gantry_beam": (
+        Related("clearance", 0.8, "beam lower over the bed"),
+        Related("spindle_overhang", 0.85, "spindle nearer the beam"),
+    ),
+    "beam_joint": (Related("clearance", 0.8, "beam lower over the bed"),),
+    "side": (Related("clearance", 0.8, "beam lower over the bed"), Related("y_stance", 1.3, "Y blocks further apart")),
+    "y_guides": (
+        Related("y_stance", 1.3, "Y blocks further apart"),
+        Related("y_stance", 1.6, "Y blocks much further apart"),
+        Related("clearance", 0.8, "beam lower over the bed"),
+    ),
+    "y_drive": (),
+    "side_beam": (Related("y_stance", 1.3, "Y blocks further apart"),),
+    "cross_joint": (),
+    "cross_member": (),
+    "bed_fixing": (),
+    "bed": (),
+}
+"""Sizes of the machine that each link answers to."""
+MORE_CROSS_MEMBERS = ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")
+"""Links that another cross member helps."""
+MOST_DRIVES = {"y_drive": 2}
+"""Axes that can have more than one drive."""

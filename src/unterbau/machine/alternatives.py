@@ -1,0 +1,221 @@
+"""What one could put in a part's place: real sizes, materials, joints, stances."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+from unterbau.catalogue.drives import drive, drives
+from unterbau.catalogue.guides import block, blocks
+from unterbau.catalogue.joints import joints
+from unterbau.machine.kinds.moving_gantry import model
+from unterbau.machine.machine import Machine, ends, link, part, with_part
+from unterbau.machine.member import member_size
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
+from unterbau.machine.stepping import step
+from unterbau.materials.material import material
+from unterbau.sections.families import families
+from unterbau.sections.section import section
+
+FILL = "epoxy-granite-10"
+TALLEST, LOWEST = 1.7, 0.6
+"""A section of another family is offered within these multiples of the present height."""
+METALS = ("steel-s235", "aluminium-6060", "aluminium-5083")
+PLATE_METALS = ("steel-s235", "aluminium-5083", "iron-gjl-250")
+SOLD_AS = {
+    "tslot": "aluminium-6060", "cprofile": "aluminium-6060", "shs": "steel-s235", "rhs": "steel-s235",
+    "chs": "steel-s235", "angle": "steel-s235", "upn": "steel-s235", "ipe": "steel-s235",
+}  # fmt: skip
+"""What a family is made of in a shop; others come in several metals."""
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """One change to a machine."""
+
+    text: str
+    """In workshop words."""
+    changes: tuple[tuple[str, Part], ...]
+    """Links and what would stand there."""
+
+    def applied(self, machine: Machine) -> Machine:
+        """Return the machine with the change."""
+        for key, changed in self.changes:
+            machine = with_part(machine, key, changed)
+        return machine
+
+
+def alternatives(machine: Machine, key: str) -> tuple[Alternative, ...]:
+    """Return what could stand in a link's place; not all of it can be built.
+
+    Args:
+        machine: The machine.
+        key: A link of its load path, or its sizes.
+    """
+    now = part(machine, key)
+    own = (Alternative(text, ((key, changed),)) for text, changed in _of_part(machine, key, now))
+    found = [*own, *_joints_at_its_ends(machine, key), *_sizes(machine, key)]
+    seen = {machine}
+    result = []
+    for one in found:
+        after = one.applied(machine)
+        if after not in seen:
+            seen.add(after)
+            result.append(one)
+    return tuple(result)
+
+
+def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]]:
+    match now:
+        case Member():
+            yield from _members(now)
+        case Plate():
+            yield from _plates(now)
+        case Joint():
+            yield from _joints(machine, key, now)
+        case Guide():
+            yield from _guides(now)
+        case Drive():
+            yield from _drives(key, now)
+        case Spindle():
+            yield from _spindles(now)
+        case Cutter():
+            yield from _cutters(now)
+        case Sizes():
+            return
+
+
+def _steps(now: Part, up: int, down: int) -> Iterator[Part]:
+    for count, direction in ((up, True), (down, False)):
+        one: Part | None = now
+        for _ in range(count):
+            one = step(one, direction) if one is not None else None
+            if one is not None:
+                yield one
+
+
+def _members(now: Member) -> Iterator[tuple[str, Part]]:
+    for size in _steps(now, 3, 1):
+        if isinstance(size, Member):
+            yield section(size.section).label, size
+    yield from _other_families(now)
+    yield from _other_makes(now)
+
+
+def _other_families(now: Member) -> Iterator[tuple[str, Part]]:
+    """Yield from each other family the section of like height that weighs most nearly the same."""
+    height, _ = member_size(now)
+    weight = section(now.section).properties.A * material(now.material).rho
+    own = now.section.split("-")[0]
+    for family in families():
+        sort = family[0].split("-")[0]
+        if sort == own and now.section in family:
+            continue
+        near = [n for n in family if LOWEST * height <= section(n).height <= TALLEST * height]
+        if not near:
+            continue
+        made_of = SOLD_AS.get(sort) or (now.material if material(now.material).kind != "timber" else "steel-s235")
+        rho = material(made_of).rho
+        best = min(near, key=lambda n: abs(section(n).properties.A * rho - weight))
+        yield f"{section(best).label}, {material(made_of).kind}", Member(best, made_of)
+
+
+def _other_makes(now: Member) -> Iterator[tuple[str, Part]]:
+    """Yield the same section in other metals, filled, turned."""
+    if now.section.split("-")[0] not in ("tslot", "cprofile", "upn", "ipe"):
+        for metal in METALS:
+            yield f"the same in {material(metal).label}", replace(now, material=metal)
+    if section(now.section).cavity is not None and now.fill is None:
+        yield f"fill, {material(FILL).label}", replace(now, fill=FILL)
+    if now.fill is not None:
+        yield "without the fill", replace(now, fill=None)
+    shape = section(now.section)
+    if shape.height != shape.width:
+        yield ("stood upright" if now.turned else "laid flat"), replace(now, turned=not now.turned)
+
+
+def _plates(now: Plate) -> Iterator[tuple[str, Part]]:
+    for size in _steps(now, 3, 1):
+        if isinstance(size, Plate):
+            yield f"{size.thickness * 1e3:g} mm thick", size
+    for metal in PLATE_METALS:
+        yield f"the same in {material(metal).label}", replace(now, material=metal)
+
+
+def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]]:
+    kinds = joints()
+    welded = all(_is_steel(machine, name) for name, end in ends(machine).items() if end == key)
+    for name in model.FITTING.get(key, ()):
+        if name == "weld" and not welded:
+            continue
+        usual = 1 if key == "spindle_mount" else model.USUAL_COUNT.get(name, 1)
+        count = now.count if name == now.kind else usual
+        yield f"{count} × {kinds[name].label}" if count > 1 else kinds[name].label, Joint(name, count)
+    if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key != "spindle_mount":
+        for count in (now.count + 1, 2 * now.count):
+            yield f"{count} × {kinds[now.kind].label}", replace(now, count=count)
+
+
+def _is_steel(machine: Machine, key: str) -> bool:
+    held = part(machine, key)
+    return not isinstance(held, Member | Plate) or material(held.material).kind == "steel"
+
+
+def _guides(now: Guide) -> Iterator[tuple[str, Part]]:
+    for size in _steps(now, 2, 1):
+        if isinstance(size, Guide):
+            yield block(size.block).label, size
+            if now.preload == "light":
+                yield f"{block(size.block).label}, medium preload", replace(size, preload="medium")
+    if now.preload == "light":
+        yield f"{block(now.block).label}, medium preload", replace(now, preload="medium")
+    for name in ("15", "20"):
+        if name in blocks():
+            yield f"{block(name).label}, {now.preload} preload", replace(now, block=name)
+
+
+def _drives(key: str, now: Drive) -> Iterator[tuple[str, Part]]:
+    for name in drives():
+        yield drive(name).label, replace(now, kind=name)
+    for count in range(1, model.MOST_DRIVES.get(key, 1) + 1):
+        yield f"{count} × {drive(now.kind).label}", replace(now, count=count)
+
+
+def _spindles(now: Spindle) -> Iterator[tuple[str, Part]]:
+    for factor, words in ((1.5, "half as stiff again"), (2.0, "twice as stiff")):
+        stiffer: dict[str, Any] = {name: getattr(now, name) * factor for name in ("radial", "axial", "tilt")}
+        yield f"bearings {words}", replace(now, **stiffer)
+
+
+def _cutters(now: Cutter) -> Iterator[tuple[str, Part]]:
+    for size in _steps(now, 2, 1):
+        if isinstance(size, Cutter):
+            yield f"⌀{size.diameter * 1e3:g} mm", size
+    for factor in (0.8, 0.6):
+        stick_out = round(now.stick_out * factor, 4)
+        yield f"{stick_out * 1e3:g} mm out of the chuck", replace(now, stick_out=stick_out)
+    for name in ("carbide", "steel-s235"):
+        yield f"the same in {material(name).label}", replace(now, material=name)
+
+
+def _joints_at_its_ends(machine: Machine, key: str) -> Iterator[Alternative]:
+    end = ends(machine).get(key)
+    held = part(machine, end) if end else None
+    if end and isinstance(held, Joint):
+        for text, changed in _joints(machine, end, held):
+            yield Alternative(f"{link(machine, end).label}: {text}", ((end, changed),))
+
+
+def _sizes(machine: Machine, key: str) -> Iterator[Alternative]:
+    sizes = machine.dimensions
+    for one in model.RELATED.get(key, ()):
+        value = round(getattr(sizes, one.attribute) * one.factor, 3)
+        yield _sized(sizes, one.words, one.attribute, value)
+    if key in model.MORE_CROSS_MEMBERS:
+        for more in (1, 2):
+            words = "one more cross member" if more == 1 else "two more cross members"
+            yield _sized(sizes, words, "cross_members", sizes.cross_members + more)
+
+
+def _sized(sizes: Sizes, words: str, attribute: str, value: float) -> Alternative:
+    changed: dict[str, Any] = {attribute: value}
+    return Alternative(words, (("dimensions", replace(sizes, **changed)),))

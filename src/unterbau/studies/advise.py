@@ -1,0 +1,86 @@
+"""Try instead: every alternative for one place, solved; ranked by what it gains and costs."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from unterbau.catalogue.prices import PriceBook
+from unterbau.errors import InputError
+from unterbau.machine.alternatives import Alternative, alternatives
+from unterbau.machine.machine import Machine, cost_of, to_frame
+from unterbau.machine.parts import Place
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.statics import total_mass
+from unterbau.progress import Progress, Silent
+from unterbau.studies.compliance import solve_tip
+
+Order = Literal["stiffness", "money", "mass"]
+"""Most stiffness first; most stiffness for the money; most stiffness for the weight."""
+NOTHING = 0.002
+"""A change of stiffness below this share is none."""
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """One alternative with its answer; likely joints."""
+
+    alternative: Alternative
+    machine: Machine
+    gain: tuple[float, float, float]
+    """Stiffness at the tool tip along x, y, z against now, as a share: 0.1 is ten per cent stiffer."""
+    mass: float
+    """More than now, kg."""
+    money: float
+    """More than now."""
+
+
+def try_instead(
+    machine: Machine, key: str, place: Place, book: PriceBook, progress: Progress | None = None
+) -> tuple[Trial, ...]:
+    """Return every alternative for a link that can be built, solved at one place.
+
+    Raises:
+        InputError: The machine itself cannot be built.
+        Cancelled: The progress asked to stop.
+    """
+    report = progress or Silent()
+    found = alternatives(machine, key)
+    report.step(0, len(found) + 1, "as it is")
+    now, mass = _solved(machine, place)
+    money = cost_of(machine, book).money
+    trials = []
+    for done, one in enumerate(found, start=1):
+        report.step(done, len(found) + 1, one.text)
+        changed = one.applied(machine)
+        try:
+            stiffness, heavier = _solved(changed, place)
+        except InputError:
+            continue
+        x, y, z = (stiffness / now - 1.0).tolist()
+        trials.append(Trial(one, changed, (x, y, z), heavier - mass, cost_of(changed, book).money - money))
+    return tuple(trials)
+
+
+def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
+    built = to_frame(machine, place, "likely")
+    mass, _ = total_mass(built.frame)
+    return np.asarray(1.0 / np.diag(solve_tip(built))), mass
+
+
+def ranked(trials: tuple[Trial, ...], axis: int, order: Order) -> tuple[Trial, ...]:
+    """Return trials, best first; those that gain nothing follow by what they save.
+
+    By money or mass, what gains and saves at once stands before all that costs.
+    """
+
+    def rank(trial: Trial) -> tuple[float, ...]:
+        gain = trial.gain[axis]
+        price = trial.money if order == "money" else trial.mass
+        if gain < NOTHING:
+            return (2.0, -round(gain, 3), trial.money)
+        if order == "stiffness":
+            return (0.0, -gain, trial.money)
+        return (0.0, -gain, price) if price <= 0.0 else (1.0, -gain / price)
+
+    return tuple(sorted(trials, key=rank))

@@ -1,0 +1,88 @@
+"""Try instead: every trial is what a fresh solution says; ranks; nothing impossible."""
+
+from dataclasses import replace
+from importlib.resources import files
+
+import numpy as np
+import pytest
+
+from unterbau.errors import InputError
+from unterbau.files.project_json import parse_project
+from unterbau.machine.machine import bill_of, cost_of, links, with_part
+from unterbau.machine.parts import Joint, Member, Place, Plate
+from unterbau.progress import Cancelled
+from unterbau.studies.advise import Trial, ranked, try_instead
+from unterbau.studies.answers import likely_answers
+
+DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
+TUBE = DEMO.candidates[1].machine
+AT = Place(0.2, 0.7, 0.0)
+
+
+def tried(key: str) -> tuple[Trial, ...]:
+    return try_instead(TUBE, key, AT, DEMO.prices)
+
+
+@pytest.mark.parametrize("key", ["gantry_beam", "z_guides", "beam_joint", "cutter"])
+def test_a_trial_is_what_the_changed_machine_answers(key: str) -> None:
+    now, _ = likely_answers(TUBE, AT)
+    money = cost_of(TUBE, DEMO.prices).money
+    for trial in tried(key)[::3]:
+        after, _ = likely_answers(trial.machine, AT)
+        gain = np.diag(now.compliance) / np.diag(after.compliance) - 1
+        assert trial.gain == pytest.approx(tuple(gain), abs=1e-9)
+        assert trial.mass == pytest.approx(after.mass - now.mass, abs=1e-9)
+        items = bill_of(trial.machine, DEMO.prices)
+        assert trial.money == pytest.approx(sum(item.money for item in items) - money)
+        assert trial.machine != TUBE
+
+
+@pytest.mark.parametrize("number", range(4))
+def test_every_link_of_every_demo_has_something_to_try(number: int) -> None:
+    machine = DEMO.candidates[number].machine
+    for link in links(machine):
+        trials = try_instead(machine, link.key, Place(), DEMO.prices)
+        texts = [trial.alternative.text for trial in trials]
+        assert len(texts) >= 2, link.key
+        assert len({trial.machine for trial in trials}) == len(trials)
+
+
+def test_ranks() -> None:
+    trials = tried("gantry_beam")
+    by_gain = [t.gain[1] for t in ranked(trials, 1, "stiffness") if t.gain[1] > 0.01]
+    assert by_gain == sorted(by_gain, reverse=True)
+    assert by_gain
+    first = ranked(trials, 1, "money")[0]
+    assert first.gain[1] > 0
+    assert first.money <= 0
+    worth = [t.gain[1] / t.mass for t in ranked(trials, 1, "mass") if t.gain[1] > 0.01 and t.mass > 0]
+    assert worth == sorted(worth, reverse=True)
+
+
+def test_welds_are_for_steel_and_fills_for_hollows() -> None:
+    assert not any("welded" in trial.alternative.text for trial in tried("beam_joint"))
+    assert any("welded" in trial.alternative.text for trial in tried("cross_joint"))
+    assert any("fill" in trial.alternative.text for trial in tried("side_beam"))
+    solid = with_part(TUBE, "gantry_beam", Member("flat-120x60", "steel-s235"))
+    assert not any("fill" in t.alternative.text for t in try_instead(solid, "gantry_beam", AT, DEMO.prices))
+
+
+def test_a_size_of_ones_own_finds_its_neighbours() -> None:
+    own = with_part(TUBE, "gantry_beam", Member("rhs-131x77x4.5", "steel-s235"))
+    texts = [t.alternative.text for t in try_instead(own, "gantry_beam", AT, DEMO.prices)]
+    assert "tube 160×80×5" in texts
+    plate = with_part(TUBE, "z_plate", Plate(0.0131, "aluminium-5083"))
+    assert "15 mm thick" in [t.alternative.text for t in try_instead(plate, "z_plate", AT, DEMO.prices)]
+
+
+def test_it_can_be_stopped_and_says_what_cannot_be_built() -> None:
+    class Impatient:
+        def step(self, done: int, total: int, text: str) -> None:
+            if done == 2:
+                raise Cancelled
+
+    with pytest.raises(Cancelled):
+        try_instead(TUBE, "gantry_beam", AT, DEMO.prices, Impatient())
+    broken = replace(TUBE, beam_joint=Joint("own"))
+    with pytest.raises(InputError, match="own"):
+        try_instead(broken, "beam_joint", AT, DEMO.prices)
