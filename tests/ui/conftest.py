@@ -15,14 +15,14 @@ from unterbau.ui.shell.main_window import MainWindow
 @pytest.fixture(scope="session")
 def themed(qapp: QApplication) -> QApplication:
     """Return the application with fonts and style sheet."""
-    theme.apply(qapp, 10.0)
+    theme.load_fonts()
     return qapp
 
 
 @pytest.fixture
 def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainWindow]:
     """Return the main window with the demo, all bands computed."""
-    found = open_window(["--demo"])
+    found = open_window(["--demo"], 10.0)
     found.resize(1280, 800)
     found.show()
     found.activateWindow()

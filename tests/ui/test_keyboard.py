@@ -8,7 +8,7 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import settle
 from unterbau.ui.shell.main_window import MainWindow
 
-LEAVES = {"quit", "open", "save", "save-as", "new", "open-demo", "find", "rename-project"}
+LEAVES = {"settings", "keys", "quit", "open", "save", "save-as", "new", "open-demo", "find", "rename-project"}
 
 
 def test_every_command_runs_from_the_keyboard(
@@ -23,7 +23,7 @@ def test_every_command_runs_from_the_keyboard(
         qtbot.keyClicks(window.finder.text, command.text)
         qtbot.keyClick(window.finder.text, Qt.Key.Key_Return)
         assert not window.finder.isVisible(), command.id
-        assert not window.message_row.isVisible(), window.message.text()
+        assert not window.notice.isVisible(), window.notice.message.text()
     while window.document.stack.canUndo():
         window.document.stack.undo()
     window.show_station(1)
@@ -82,5 +82,5 @@ def test_a_fault_of_ours_is_told_in_the_window(window: MainWindow, capsys: pytes
         raise KeyError("lost")
     except KeyError as error:
         _tell(window, type(error), error, error.__traceback__)
-    assert "Your work is still here" in window.message.text()
+    assert "Your work is still here" in window.notice.message.text()
     assert "KeyError" in capsys.readouterr().err

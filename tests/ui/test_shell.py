@@ -46,17 +46,17 @@ def test_a_bad_file_is_answered_in_the_window_and_changes_nothing(
         path = tmp_path / "bad.unterbau"
         path.write_text(text)
         assert not window.files.open(path)
-        assert window.message_row.isVisible()
-        assert "bad.unterbau" in window.message.text()
-        assert words in window.message.text()
+        assert window.notice.isVisible()
+        assert "bad.unterbau" in window.notice.message.text()
+        assert words in window.notice.message.text()
         assert window.document.project is before
-    qtbot.mouseClick(window.dismiss, Qt.MouseButton.LeftButton)
-    assert not window.message_row.isVisible()
+    qtbot.mouseClick(window.notice.dismiss, Qt.MouseButton.LeftButton)
+    assert not window.notice.isVisible()
 
 
 def test_a_save_that_fails_says_so(window: MainWindow, tmp_path: Path) -> None:
     assert not window.files.save_to(tmp_path / "no folder" / "x.unterbau")
-    assert "was not written" in window.message.text()
+    assert "was not written" in window.notice.message.text()
 
 
 @pytest.mark.parametrize(
@@ -150,7 +150,7 @@ def test_the_project_is_named_and_the_name_taken_back(window: MainWindow, monkey
     assert window.header.project.text().startswith("Lute router")
     monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("  ", True))
     window.files.ask_name()
-    assert "keeps its name" in window.message.text()
+    assert "keeps its name" in window.notice.message.text()
     window.document.stack.undo()
     assert window.document.project.name == "Carving router for instrument makers"
     assert window.machine.readout.busy.text() == ""

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 from typing_extensions import override
 
+from unterbau.errors import UnterbauError
 from unterbau.files.project_json import read_project, write_project
 from unterbau.project.project import Project
 
@@ -50,6 +51,7 @@ class Document(QObject):
         super().__init__(parent)
         self._project = project
         self.path: Path | None = None
+        self._seen: tuple[int, int] | None = None
         self.stack = QUndoStack(self)
 
     @property
@@ -76,6 +78,7 @@ class Document(QObject):
         """Start afresh with another project."""
         self.stack.clear()
         self.path = path
+        self._seen = _fingerprint(path)
         self.show_project(project)
         self.file_changed.emit()
 
@@ -87,13 +90,41 @@ class Document(QObject):
         """
         self.replace(read_project(path), path)
 
-    def save(self, path: Path, project: Project) -> None:
+    def restore(self, project: Project, path: Path | None) -> None:
+        """Start afresh with work that no file holds yet."""
+        self.replace(project, path)
+        self._seen = None
+        self.stack.resetClean()
+        self.file_changed.emit()
+
+    def save(self, path: Path, project: Project) -> Path | None:
         """Write a project to a file; it is the open one with the view's units.
 
+        Returns:
+            The copy that was kept of a file of an older version, if it was one.
+
         Raises:
-            UnterbauError: The file could not be written.
+            UnterbauError: The file could not be written, or another program changed it meanwhile.
         """
-        write_project(path, project)
+        there = _fingerprint(path)
+        if path == self.path and there is not None and there != self._seen:
+            self._seen = there
+            raise UnterbauError(
+                f"{path.name} was changed by another program since it was opened here, and was left as it is. "
+                "Save under another name to keep both, or save once more to overwrite it."
+            )
+        kept = write_project(path, project)
         self.path = path
+        self._seen = _fingerprint(path)
         self.stack.setClean()
         self.file_changed.emit()
+        return kept
+
+
+def _fingerprint(path: Path | None) -> tuple[int, int] | None:
+    """Return what tells whether a file was changed by others, None where there is none."""
+    try:
+        found = path.stat() if path else None
+    except OSError:
+        return None
+    return (found.st_mtime_ns, found.st_size) if found else None

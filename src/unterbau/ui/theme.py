@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from importlib.resources import files
 
-from PyQt6.QtGui import QColor, QFont, QFontDatabase, QFontMetricsF
+from PyQt6.QtGui import QColor, QFont, QFontDatabase, QFontMetricsF, QPalette
 from PyQt6.QtWidgets import QApplication
 
 
@@ -24,23 +24,38 @@ class Palette:
     warning: str = "#a3401d"
     joint: str = "#49524f"
     ghost: str = "#8c8f86"
+    down_arrow: str = "down.svg"
     heat: tuple[str, ...] = ("#f3ead3", "#ead29d", "#dfab63", "#ca7a3f", "#a84a22")
     """From no share to the largest, even steps of lightness."""
 
 
 PAPER = Palette()
+SLATE = Palette(
+    paper="#22251f", panel="#2a2d27", sunken="#1b1d19", ink="#ece7d9", muted="#aeb0a1", hairline="#474a40",
+    accent="#86c8a8", accent_soft="#2b3a32", on_accent="#12211a", deep_ink="#000000", warning="#f2936a",
+    joint="#8b9791", ghost="#83867a", down_arrow="down-light.svg",
+    heat=("#37372d", "#5c5233", "#8d6a35", "#c4803f", "#f2a062"),
+)  # fmt: skip
+"""The same drawing on slate: light ink, shares from dim straw to bright rust."""
+THEMES = {"light": PAPER, "dark": SLATE}
 FAMILY = "Inter"
 READABLE = 4.5  # contrast of small text, WCAG 2.1
+_used = PAPER
+
+
+def palette() -> Palette:
+    """Return the palette in use."""
+    return _used
 
 
 def colour(name: str) -> QColor:
     """Return the colour of a role."""
-    return QColor(getattr(PAPER, name))
+    return QColor(getattr(_used, name))
 
 
 def heat(share: float) -> QColor:
     """Return the colour of a share from 0 to 1 on the heat scale."""
-    steps = PAPER.heat
+    steps = _used.heat
     place = max(0.0, min(1.0, share)) * (len(steps) - 1)
     low = min(int(place), len(steps) - 2)
     a, b, t = QColor(steps[low]), QColor(steps[low + 1]), place - low
@@ -66,7 +81,8 @@ def ink_on(background: QColor) -> QColor:
     """Return ink where it reads well, else white or black, whichever reads better."""
     if contrast(colour("ink"), background) >= READABLE:
         return colour("ink")
-    return max((colour("on_accent"), colour("deep_ink")), key=lambda c: contrast(c, background))
+    others = (colour("on_accent"), colour("paper"), colour("deep_ink"))
+    return max(others, key=lambda c: contrast(c, background))
 
 
 def load_fonts() -> None:
@@ -91,21 +107,43 @@ def em() -> float:
     return QFontMetricsF(font()).height()
 
 
-def apply(application: QApplication, point_size: float | None = None) -> None:
-    """Set font and style sheet of the application."""
+def desktop_size(application: QApplication) -> float:
+    """Return the desktop's text size, pt, within what the window is made for."""
+    return min(max(application.font().pointSizeF(), 9.0), 14.0)
+
+
+def apply(application: QApplication, point_size: float, theme: str = "light") -> None:
+    """Set colours, font and style sheet of the application."""
+    global _used
+    _used = THEMES[theme]
     load_fonts()
     base = QFont(FAMILY)
-    base.setPointSizeF(point_size or min(max(application.font().pointSizeF(), 9.0), 14.0))
+    base.setPointSizeF(point_size)
     base.setFeature(QFont.Tag("tnum"), 1)
     application.setFont(base)
     application.setStyle("Fusion")
+    application.setPalette(_qt_palette(_used))
     application.setStyleSheet(style_sheet())
+
+
+def _qt_palette(p: Palette) -> QPalette:
+    """Return the palette for what the style sheet does not reach: hairlines, file dialogs, links."""
+    made = QPalette()
+    roles = QPalette.ColorRole
+    for role, name in (
+        (roles.Window, p.paper), (roles.Base, p.panel), (roles.AlternateBase, p.sunken), (roles.Button, p.panel),
+        (roles.WindowText, p.ink), (roles.Text, p.ink), (roles.ButtonText, p.ink), (roles.ToolTipText, p.ink),
+        (roles.ToolTipBase, p.panel), (roles.Mid, p.hairline), (roles.Highlight, p.accent), (roles.Link, p.accent),
+        (roles.HighlightedText, p.on_accent), (roles.PlaceholderText, p.muted),
+    ):  # fmt: skip
+        made.setColor(role, QColor(name))
+    return made
 
 
 def style_sheet() -> str:
     """Return the style sheet of all ordinary controls."""
-    p = PAPER
-    arrow = files("unterbau.ui") / "assets" / "icons" / "down.svg"
+    p = _used
+    arrow = files("unterbau.ui") / "assets" / "icons" / p.down_arrow
     return f"""
     QWidget {{ color: {p.ink}; background: {p.paper}; selection-background-color: {p.accent};
       selection-color: {p.on_accent}; }}

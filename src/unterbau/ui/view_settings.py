@@ -6,13 +6,19 @@ from unterbau.units import Units
 
 
 class ViewSettings(QObject):
-    """Millimetres or inches."""
+    """Millimetres or inches, colours, size of the text."""
 
     changed = pyqtSignal()
+    """Units."""
+    restyled = pyqtSignal()
+    """Colours or text size: everything is drawn anew."""
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._units: Units = "mm"
+        self.theme = "light"
+        self.text = 1.0
+        """Multiple of the desktop's text size."""
 
     @property
     def units(self) -> Units:
@@ -24,3 +30,9 @@ class ViewSettings(QObject):
         if units != self._units:
             self._units = units
             self.changed.emit()
+
+    def restyle(self, theme: str, text: float) -> None:
+        """Show everything in other colours, or with larger or smaller text."""
+        if (theme, text) != (self.theme, self.text):
+            self.theme, self.text = theme, text
+            self.restyled.emit()

@@ -9,7 +9,6 @@ from types import TracebackType
 
 from PyQt6.QtWidgets import QApplication
 
-from unterbau.ui import theme
 from unterbau.ui.shell.file_actions import demo_project, new_project
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -26,19 +25,27 @@ def start(arguments: list[str]) -> int:
         os.environ.setdefault("QT_QPA_PLATFORM", "xcb")  # VTK's widget draws through X11
     application = QApplication(sys.argv[:1])
     application.setApplicationName("Unterbau")
-    theme.apply(application)
     window = open_window(arguments)
     sys.excepthook = partial(_tell, window)
     window.show()
     return application.exec()
 
 
-def open_window(arguments: list[str]) -> MainWindow:
-    """Return the main window for the command line's arguments."""
-    window = MainWindow(demo_project() if DEMO in arguments else new_project())
+def open_window(arguments: list[str], point_size: float | None = None) -> MainWindow:
+    """Return the main window for the command line's arguments.
+
+    Args:
+        arguments: A file, or `--demo`.
+        point_size: Size of the text at 100 %, pt; the desktop's where none is given.
+    """
     paths = [Path(a) for a in arguments if not a.startswith("-")]
+    demo = DEMO in arguments
+    window = MainWindow(demo_project() if demo else new_project(), point_size)
     if paths:
         window.files.open(paths[0])
+    elif not demo:
+        window.start_from_nothing()
+    window.offer_left_behind()
     return window
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from importlib.resources import files
 from pathlib import Path
 
@@ -9,13 +10,16 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from unterbau.errors import UnterbauError
 from unterbau.files.project_json import SUFFIX, parse_project
+from unterbau.files.recovery import Kept, throw_away
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.project.edits import rename_project
 from unterbau.project.project import Candidate, Project
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
+from unterbau.ui.shell.preferences import Preferences
 from unterbau.ui.view_settings import ViewSettings
 
+Say = Callable[[str], None]
 FILTER = f"Unterbau projects (*{SUFFIX})"
 
 
@@ -31,15 +35,20 @@ def demo_project() -> Project:
 
 
 class FileActions:
-    """What the project menu does."""
+    """What the project menu does with files."""
 
-    def __init__(self, document: Document, view: ViewSettings, window: QWidget, say: Callable[[str], None]) -> None:
-        self._document, self._view, self._window, self._say = document, view, window, say
+    def __init__(
+        self, document: Document, view: ViewSettings, preferences: Preferences, window: QWidget, notice: Say,
+        started: Callable[[], None],
+    ) -> None:  # fmt: skip
+        """Take `started` to run when a new machine stands there, to be given its sizes."""
+        self._document, self._view, self._preferences = document, view, preferences
+        self._window, self._say, self._started = window, notice, started
 
     def commands(self) -> list[Command]:
         """Return the file commands."""
         return [
-            Command("new", "New project", self.new, "Ctrl+N"),
+            Command("new", "New machine", self.new, "Ctrl+N", "start from nothing: travel, heights, stances"),
             Command("open", "Open …", self.ask_open, "Ctrl+O"),
             Command("open-demo", "Open the demo: carving router", self.open_demo),
             Command("save", "Save", self.save, "Ctrl+S"),
@@ -47,15 +56,26 @@ class FileActions:
             Command("rename-project", "Name of the project …", self.ask_name),
         ]
 
+    def recent_commands(self) -> list[Command]:
+        """Return a command for each recent file."""
+        return [
+            Command(f"recent-{n}", f"Open {Path(name).name}", partial(self.open_recent, Path(name)), tip=name)
+            for n, name in enumerate(self._preferences.settings.recent)
+        ]
+
     def new(self) -> None:
-        """Start a new project."""
+        """Start a new project and give the machine its sizes."""
         if self.may_leave():
-            self._document.replace(new_project(), None)
+            self._view.set_units(self._preferences.settings.units)
+            self._document.replace(replace(new_project(), units=self._view.units), None)
+            self._say("")
+            self._started()
 
     def open_demo(self) -> None:
         """Open the shipped demo."""
         if self.may_leave():
             self._document.replace(demo_project(), None)
+            self._say("")
 
     def ask_open(self) -> None:
         """Ask for a file and open it."""
@@ -65,6 +85,11 @@ class FileActions:
         if name:
             self.open(Path(name))
 
+    def open_recent(self, path: Path) -> None:
+        """Open a recent file; one that is gone leaves the list."""
+        if self.may_leave() and not self.open(path) and not path.exists():
+            self._preferences.forget(path)
+
     def open(self, path: Path) -> bool:
         """Open a file; what is wrong with it is said in the window."""
         try:
@@ -73,8 +98,16 @@ class FileActions:
             self._say(str(error))
             return False
         self._view.set_units(self._document.project.units)
+        self._preferences.remember(path)
         self._say("")
         return True
+
+    def restore(self, kept: Kept) -> None:
+        """Open work that a crash left behind; it counts as unsaved."""
+        if self.may_leave():
+            self._document.restore(kept.project, kept.origin)
+            self._view.set_units(kept.project.units)
+            throw_away(kept)
 
     def save(self) -> bool:
         """Save to the project's file, asking for one if there is none."""
@@ -94,11 +127,12 @@ class FileActions:
     def save_to(self, path: Path) -> bool:
         """Save to a file; a failure is said and leaves the old file whole."""
         try:
-            self._document.save(path, replace(self._document.project, units=self._view.units))
+            older = self._document.save(path, replace(self._document.project, units=self._view.units))
         except UnterbauError as error:
             self._say(str(error))
             return False
-        self._say("")
+        self._preferences.remember(path)
+        self._say(f"The file was of an older version; it is kept as it was in {older.name}." if older else "")
         return True
 
     def ask_name(self) -> None:

@@ -1,67 +1,66 @@
 """The main window: only puts header, stations and files together."""
 
 from functools import partial
+from typing import cast
 
-from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QCloseEvent
-from PyQt6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QMainWindow,
-    QPushButton,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 from typing_extensions import override
 
+from unterbau.files.recovery import Kept, throw_away
 from unterbau.project.project import Project
+from unterbau.ui import theme
 from unterbau.ui.commands import Command, install
 from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.shell.command_finder import CommandFinder
 from unterbau.ui.shell.file_actions import FileActions
 from unterbau.ui.shell.header import Header
+from unterbau.ui.shell.keeping import Keeper
+from unterbau.ui.shell.notice import Notice
+from unterbau.ui.shell.preferences import Preferences, recovery_folder, settings_file
+from unterbau.ui.shell.settings_dialog import SettingsDialog
+from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
-from unterbau.ui.widgets.labels import label
 
 MACHINE = STATIONS.index("Machine")
+COMPARE = STATIONS.index("Compare")
 
 
 class MainWindow(QMainWindow):
     """Header over stations, stations beside the bar."""
 
-    def __init__(self, project: Project) -> None:
+    def __init__(self, project: Project, point_size: float | None = None) -> None:
         super().__init__()
+        application = cast(QApplication, QApplication.instance())
+        self._point_size = point_size or theme.desktop_size(application)
+        self.preferences = Preferences(settings_file(), self)
         self.document = Document(project, self)
         self.selection = Selection(self)
         self.selection.candidate = project.benchmark
         self.view = ViewSettings(self)
         self.view.set_units(project.units)
-        self.files = FileActions(self.document, self.view, self, self.say)
-        self.header = Header(self.view, self)
-        self.bar = StationBar(self)
-        self.message = label("", "error", parent=self)
-        self.message_row = QWidget(self)
-        self.machine = MachineStation(self.document, self.selection, self.view, self)
-        self.pages = QStackedWidget(self)
-        self.finder = CommandFinder(self)
-        self._build()
-        self.actions_by_id = install(self.commands(), self)
-        self._fill_menu()
+        self.view.theme, self.view.text = self.preferences.settings.theme, self.preferences.settings.text
+        self.feed = Feed(self.document, self.selection, self)
+        self.keeper = Keeper(self.document, recovery_folder(), self)
+        self.files = FileActions(self.document, self.view, self.preferences, self, self.say, self.start_from_nothing)
+        self.setMinimumSize(1100, 700)
+        self.resize(1280, 800)
+        self._assemble()
         self._connect()
-        self.show_station(MACHINE)
-        self._show_names()
-        self.machine.feed.refresh()
+        self.feed.refresh()
 
     def commands(self) -> list[Command]:
-        """Return everything one can do, but for the links."""
+        """Return everything one can do, but for the links and recent files."""
         stack = self.document.stack
         return [
             *self.files.commands(),
+            Command("settings", "Settings …", self.show_settings, "Ctrl+,", "colours, text size, units"),
+            Command("keys", "Keys", self.show_keys, "F1", "every command with its keys"),
             Command("undo", "Undo", stack.undo, "Ctrl+Z", enabled=stack.canUndo),
             Command("redo", "Redo", stack.redo, "Ctrl+Shift+Z", enabled=stack.canRedo),
             Command("millimetres", "Show millimetres", partial(self.view.set_units, "mm")),
@@ -80,14 +79,41 @@ class MainWindow(QMainWindow):
         self.pages.setCurrentIndex(place)
         self.bar.show_station(place)
 
+    def start_from_nothing(self) -> None:
+        """Show the new machine's sizes, to be typed or dragged."""
+        self.show_station(MACHINE)
+        self.machine.show_sizes()
+
     def open_finder(self) -> None:
         """Open the command finder."""
-        self.finder.open_with([*self.commands(), *self.machine.link_commands()])
+        links = self.machine.link_commands()
+        self.finder.open_with([*self.commands(), *links, *self.files.recent_commands()])
 
     def say(self, problem: str) -> None:
         """Say what went wrong, in place; an empty text takes it back."""
-        self.message.setText(problem)
-        self.message_row.setVisible(bool(problem))
+        self.notice.say(problem)
+
+    def show_settings(self) -> None:
+        """Open the settings."""
+        SettingsDialog(self.preferences, self.view, self).open()
+
+    def show_keys(self) -> None:
+        """Open the page of keys."""
+        ShortcutPage(self.commands(), self).open()
+
+    def offer_left_behind(self) -> None:
+        """Offer the newest work that a crash left; nothing is asked when there is none."""
+        left = self.keeper.left_behind()
+        if not left:
+            return
+        newest = left[0]
+        when = newest.when.replace("T", " ")[:16]
+        text = f"“{newest.project.name}” was not saved when the program ended unexpectedly; kept aside {when}."
+        offers = (
+            ("open it", partial(self.files.restore, newest)),
+            ("throw it away", partial(self._on_thrown_away, newest)),
+        )
+        self.notice.say(text, "", offers, "later")
 
     @override
     def closeEvent(self, event: QCloseEvent | None) -> None:
@@ -96,27 +122,42 @@ class MainWindow(QMainWindow):
         if not self.files.may_leave():
             event.ignore()
             return
+        self.keeper.close()
+        self.feed.close()
         self.machine.close_view()
         event.accept()
 
-    def _build(self) -> None:
-        self.setWindowTitle("Unterbau")
-        self.setMinimumSize(1100, 700)
-        self.resize(1280, 800)
+    def _assemble(self) -> None:
+        """Make everything that is seen, in the colours and text size chosen."""
+        application = cast(QApplication, QApplication.instance())
+        theme.apply(application, self._point_size * self.view.text, self.view.theme)
+        self.header = Header(self.view, self)
+        self.bar = StationBar(self)
+        self.notice = Notice(self)
+        self.finder = CommandFinder(self)
+        self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
+        self.pages = QStackedWidget(self)
         for place, name in enumerate(STATIONS):
             self.pages.addWidget(self.machine if place == MACHINE else LaterStation(name, self))
-        row = QHBoxLayout(self.message_row)
-        self.message.setWordWrap(True)
-        row.addWidget(self.message, 1)
-        self.dismiss = QPushButton("understood", self.message_row)
-        row.addWidget(self.dismiss, 0, Qt.AlignmentFlag.AlignTop)
-        self.message_row.hide()
+        self._lay_out()
+        self.actions_by_id = install(self.commands(), self)
+        self._fill_menu()
+        self.bar.chosen.connect(self.show_station)
+        self.header.undo_wanted.connect(self.document.stack.undo)
+        self.header.redo_wanted.connect(self.document.stack.redo)
+        self.header.finder_wanted.connect(self.open_finder)
+        self.header.menu.aboutToShow.connect(self._fill_menu)
+        self.machine.trouble.connect(self.say)
+        self.show_station(MACHINE)
+        self._show_names()
+
+    def _lay_out(self) -> None:
         right = QVBoxLayout()
         right.setSpacing(0)
         line = QFrame()
         line.setFixedHeight(1)
         line.setStyleSheet("background: palette(mid);")
-        for widget in (self.header, line, self.message_row):
+        for widget in (self.header, line, self.notice):
             right.addWidget(widget)
         right.addWidget(self.pages, 1)
         centre = QWidget(self)
@@ -128,31 +169,51 @@ class MainWindow(QMainWindow):
         self.setCentralWidget(centre)
 
     def _fill_menu(self) -> None:
-        for command in (*self.files.commands(), None, "quit"):
-            if command is None:
-                self.header.menu.addSeparator()
-            else:
-                self.header.menu.addAction(self.actions_by_id[command if isinstance(command, str) else command.id])
+        menu, actions = self.header.menu, self.actions_by_id
+        menu.clear()
+        for command in self.files.commands():
+            menu.addAction(actions[command.id])
+        recent = self.files.recent_commands()
+        if recent:
+            menu.addSeparator()
+            for command in recent:
+                action = menu.addAction(command.text)
+                if action is not None:
+                    action.setToolTip(command.tip)
+                    action.triggered.connect(command.run)
+        menu.addSeparator()
+        for name in ("settings", "keys", "quit"):
+            menu.addAction(actions[name])
 
     def _connect(self) -> None:
         stack = self.document.stack
-        self.bar.chosen.connect(self.show_station)
-        self.header.undo_wanted.connect(stack.undo)
-        self.header.redo_wanted.connect(stack.redo)
-        self.header.finder_wanted.connect(self.open_finder)
-        self.machine.trouble.connect(self.say)
-        self.dismiss.clicked.connect(self._on_dismissed)
         self.document.changed.connect(self._on_changed)
         self.document.file_changed.connect(self._show_names)
         self.selection.candidate_changed.connect(self._on_changed)
+        self.view.restyled.connect(self._on_restyled)
+        self.preferences.failed.connect(self.say)
+        self.keeper.failed.connect(self.say)
         stack.indexChanged.connect(self._on_changed)
         stack.cleanChanged.connect(self._on_changed)
 
-    def _on_dismissed(self) -> None:
-        self.say("")
-
     def _on_changed(self) -> None:
         self._show_names()
+
+    def _on_restyled(self) -> None:
+        """Build all that is seen anew; project, undo and what is looked at stay."""
+        station = self.pages.currentIndex()
+        self.machine.close_view()
+        for action in self.actions():
+            self.removeAction(action)
+            action.deleteLater()
+        self.finder.deleteLater()
+        self._assemble()
+        self.show_station(station)
+        self.feed.refresh()
+
+    def _on_thrown_away(self, kept: Kept) -> None:
+        throw_away(kept)
+        self.offer_left_behind()
 
     def _show_names(self) -> None:
         stack, document = self.document.stack, self.document

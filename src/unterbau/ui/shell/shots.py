@@ -7,7 +7,6 @@ from pathlib import Path
 from PyQt6.QtCore import QElapsedTimer
 from PyQt6.QtWidgets import QApplication
 
-from unterbau.ui import theme
 from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -56,8 +55,7 @@ def main() -> None:
     folder = Path(sys.argv[1] if len(sys.argv) > 1 else "out")
     folder.mkdir(parents=True, exist_ok=True)
     application = QApplication(sys.argv[:1])
-    theme.apply(application, 10.0)
-    window = open_window(["--demo"])
+    window = open_window(["--demo"], 10.0)
     window.resize(1280, 800)
     window.show()
     for name, prepare in VIEWS.items():

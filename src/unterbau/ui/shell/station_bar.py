@@ -11,6 +11,7 @@ from typing_extensions import override
 from unterbau.ui.theme import colour, em, font
 
 STATIONS = ("Brief", "Machine", "Compare", "Pour", "Workshop", "Build")
+DRAWN_IN = "#222a29"  # ink of the icon files
 PURPOSE = {
     "Brief": "what is cut, how exactly, where it stands",
     "Machine": "the machine and its load path",
@@ -32,8 +33,8 @@ class StationButton(QAbstractButton):
         self.setToolTip(f"{PURPOSE[name]}, Alt+{number}")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.done = 0.0
-        icon = (files("unterbau.ui") / "assets" / "icons" / f"{name.lower()}.svg").read_bytes()
-        self._icon = QSvgRenderer(QByteArray(icon), self)
+        icon = (files("unterbau.ui") / "assets" / "icons" / f"{name.lower()}.svg").read_text(encoding="utf-8")
+        self._icon = QSvgRenderer(QByteArray(icon.replace(DRAWN_IN, colour("ink").name()).encode()), self)
 
     def show_done(self, share: float) -> None:
         """Show how far the station is, 0 to 1."""

@@ -15,9 +15,9 @@ from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.bench import Bench
-from unterbau.ui.stations.machine.feed import Feed
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
 from unterbau.ui.stations.machine.readout import Readout
@@ -36,11 +36,11 @@ class MachineStation(QWidget):
     trouble = pyqtSignal(str)
 
     def __init__(
-        self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None
+        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
         self._document, self._selection = document, selection
-        self.feed = Feed(document, selection, self)
+        self.feed = feed
         self.load_path = LoadPath(selection, view, self)
         self.view = MachineView(selection, view, self)
         self.readout = Readout(view, self)
@@ -128,8 +128,7 @@ class MachineStation(QWidget):
         self._document.apply(project, f"delete {name}")
 
     def close_view(self) -> None:
-        """Stop work and give the graphics back."""
-        self.feed.close()
+        """Give the graphics back."""
         self.view.close_view()
 
     def _can_delete(self) -> bool:
