@@ -224,7 +224,7 @@ def test_a_part_is_found_and_chosen_in_the_picture(window: MainWindow, qtbot: Qt
 def test_sizes_of_the_machine_are_typed(window: MainWindow, qtbot: QtBot) -> None:
     choose(window, qtbot, TUBE)
     before = number(window, 2)
-    qtbot.mouseClick(window.machine.view.sizes, Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(window.machine.view.lenses.button(2), Qt.MouseButton.LeftButton)
     bench = window.machine.bench
     assert bench.title.text() == "sizes of the machine"
     assert not bench.larger.isVisible()

@@ -9,7 +9,9 @@ from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.bill import UNPRICED, Cost, Item, cost
 from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
+from unterbau.machine.dimension_line import DimensionLine
 from unterbau.machine.kinds.moving_gantry import bill, bodies, model
+from unterbau.machine.kinds.moving_gantry import dimension_lines as lines
 from unterbau.machine.kinds.moving_gantry import to_frame as moving_gantry
 from unterbau.machine.kinds.moving_gantry.model import Link, MovingGantry
 from unterbau.machine.parts import Part, Place
@@ -85,6 +87,11 @@ def travel(machine: Machine) -> tuple[float, float, float]:
 def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:
     """Return what is drawn of a machine with its head at a place."""
     return bodies.bodies(machine, place)
+
+
+def dimension_lines(machine: Machine, place: Place) -> tuple[DimensionLine, ...]:
+    """Return the machine's sizes as dimension lines of its front and side view."""
+    return lines.dimension_lines(machine, place)
 
 
 def ends(machine: Machine) -> dict[str, str]:

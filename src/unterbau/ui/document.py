@@ -52,6 +52,7 @@ class Document(QObject):
         self._project = project
         self.path: Path | None = None
         self._seen: tuple[int, int] | None = None
+        self._gesture = 0
         self.stack = QUndoStack(self)
 
     @property
@@ -67,7 +68,7 @@ class Document(QObject):
     def apply(self, after: Project, text: str, key: str = "") -> None:
         """Make a change as one undoable step; steps in a row with the same key are one."""
         if after != self._project:
-            self.stack.push(_Swap(self, self._project, after, text, key))
+            self.stack.push(_Swap(self, self._project, after, text, f"{self._gesture}/{key}" if key else ""))
 
     def show_project(self, project: Project) -> None:
         """Show a project without an undo step; for the undo stack."""
@@ -81,6 +82,10 @@ class Document(QObject):
         self._seen = _fingerprint(path)
         self.show_project(project)
         self.file_changed.emit()
+
+    def end_gesture(self) -> None:
+        """End a run of steps that are one: the next change is a step of its own."""
+        self._gesture += 1
 
     def open(self, path: Path) -> None:
         """Open a file.

@@ -44,7 +44,7 @@ class Feed(QObject):
         self._pool.setMaxThreadCount(1)
         self._job: Job | None = None
         self._running: Asked | None = None
-        self._closed = False
+        self._closed = self._stopped = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(SETTLED)
@@ -78,8 +78,16 @@ class Feed(QObject):
             self.failed.emit(str(error))
             return
         self.likely_ready.emit()
+        self._stopped = False
         self._stop_unwanted()
         self._soon.start()
+
+    def stop(self) -> None:
+        """Leave the bands for now; the next change asks for them again."""
+        self._soon.stop()
+        self._stopped = True
+        if self._job is not None:
+            self._job.cancel()
 
     def close(self) -> None:
         """Stop all work and wait for it."""
@@ -103,7 +111,7 @@ class Feed(QObject):
             self._job.cancel()
 
     def _next_job(self) -> None:
-        if self._closed:
+        if self._closed or self._stopped:
             return
         wanted = self._wanted()
         if self._job is not None:

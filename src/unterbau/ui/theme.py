@@ -155,7 +155,7 @@ def style_sheet() -> str:
     QWidget[surface="soft"] {{ background: {p.accent_soft}; }}
     QWidget[surface="sunken"] {{ background: {p.sunken}; }}
     QLineEdit, QComboBox, QSpinBox {{ background: {p.panel}; border: none;
-      border-bottom: 1px solid {p.hairline}; padding: 2px 2px; }}
+      border-bottom: 1px solid {p.hairline}; padding: 1px 2px; }}
     QLineEdit:focus, QComboBox:focus, QSpinBox:focus {{ border-bottom: 2px solid {p.accent}; }}
     QLineEdit[wrong="true"] {{ border-bottom: 2px solid {p.warning}; }}
     QComboBox::drop-down {{ border: none; width: 16px; }}
@@ -175,6 +175,8 @@ def style_sheet() -> str:
     QPushButton[flat="true"]:hover, QToolButton[flat="true"]:hover {{ color: {p.accent}; }}
     QPushButton[flat="true"]:checked {{ background: transparent; color: {p.ink}; font-weight: 600;
       border-bottom: 2px solid {p.accent}; border-radius: 0; }}
+    QPushButton[small="true"] {{ padding: 1px 5px; }}
+    QPushButton[small="true"]:focus {{ padding: 0px 4px; }}
     QToolButton::menu-indicator {{ image: none; }}
     QMenu {{ background: {p.panel}; border: 1px solid {p.hairline}; padding: 4px; }}
     QMenu::item {{ padding: 4px 22px 4px 12px; }}

@@ -65,6 +65,7 @@ class MainWindow(QMainWindow):
             Command("redo", "Redo", stack.redo, "Ctrl+Shift+Z", enabled=stack.canRedo),
             Command("millimetres", "Show millimetres", partial(self.view.set_units, "mm")),
             Command("inches", "Show inches", partial(self.view.set_units, "inch")),
+            Command("stop", "Stop what is being computed", self.machine.stop, "Esc"),
             Command("find", "Find anything", self.open_finder, "Ctrl+K"),
             *(
                 Command(f"station-{n}", f"Station: {name}", partial(self.show_station, n), f"Alt+{n + 1}")

@@ -37,6 +37,25 @@ def _shape(window: MainWindow) -> None:
     window.machine.choose_link("z_plate")
 
 
+def _why(window: MainWindow) -> None:
+    window.machine.view.use_lens("flex")
+    window.selection.choose_candidate("bolted slotted profile")
+    window.machine.choose_link("beam_joint")
+    window.machine.show_why()
+
+
+def _sizes(window: MainWindow) -> None:
+    window.machine.bench.show_form()
+    window.selection.choose_candidate(TUBE)
+    window.machine.show_sizes()
+
+
+def _dark(window: MainWindow) -> None:
+    window.machine.view.use_lens("flex")
+    window.machine.choose_link("z_plate")
+    window.view.restyle("dark", 1.0)
+
+
 def _later(window: MainWindow) -> None:
     window.show_station(2)
 
@@ -46,6 +65,9 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "machine-bench": _bench,
     "machine-filled-inch": _up,
     "machine-shape": _shape,
+    "machine-why": _why,
+    "machine-sizes": _sizes,
+    "machine-dark": _dark,
     "station-to-come": _later,
 }
 
@@ -72,7 +94,7 @@ def _settle(application: QApplication, window: MainWindow) -> None:
     clock = QElapsedTimer()
     clock.start()
     feed = window.machine.feed
-    while feed.full(feed.machine()) is None and clock.elapsed() < 20_000:
+    while (feed.full(feed.machine()) is None or window.machine.advice.busy) and clock.elapsed() < 20_000:
         application.processEvents()
     clock.restart()
     while clock.elapsed() < 800:

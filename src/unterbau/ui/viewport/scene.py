@@ -37,6 +37,13 @@ class Scene:
     arms: FloatArray
     """From each of the two nodes to the point, m, shape (n, 2, 3)."""
 
+    def points_of(self, key: str) -> IntArray:
+        """Return the numbers of the points of a part's lines."""
+        if key not in self.keys:
+            return np.zeros(0, dtype=np.intp)
+        rows = self.lines.reshape(-1, 3)[self.line_owner == self.keys.index(key)]
+        return np.unique(rows[:, 1:])
+
 
 @dataclass
 class _Collector:

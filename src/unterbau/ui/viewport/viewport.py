@@ -13,6 +13,7 @@ from vtkmodules.vtkRenderingCore import vtkCellPicker
 
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.ui.theme import colour
+from unterbau.ui.viewport.grips import Drag, arms, drag, grip_at, strokes
 from unterbau.ui.viewport.scene import Scene
 
 CLICK_DISTANCE = 4
@@ -24,6 +25,12 @@ class Viewport(QWidget):
 
     pointed = pyqtSignal(str)
     clicked = pyqtSignal(str)
+    grip_pressed = pyqtSignal(str)
+    """The head is taken hold of, to be dragged along x, y or z."""
+    grip_moved = pyqtSignal(str, float)
+    """Axis and distance from where the drag began, m."""
+    grip_released = pyqtSignal(bool)
+    """The drag ended; false where it was taken back."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -45,6 +52,9 @@ class Viewport(QWidget):
         self._lit_key = ""
         self._touched = False
         self._pressed = QPoint()
+        self._grips: tuple[FloatArray, float] | None = None
+        self._drag: Drag | None = None
+        self._over_grip = ""
         self._open = True
 
     def show_scene(self, scene: Scene) -> None:
@@ -136,6 +146,37 @@ class Viewport(QWidget):
             shape=None, show_points=False, always_visible=True, reset_camera=False, render=False,
         )  # fmt: skip
 
+    def show_grips(self, centre: FloatArray, length: float) -> None:
+        """Draw the cross by which the head is dragged along its axes."""
+        self._grips = (centre, length)
+        points, lines = strokes(centre, length)
+        actor = self.plotter.add_mesh(
+            pv.PolyData(points, lines=np.array(lines)), color=colour("accent").name(), line_width=2.4, name="grips",
+            lighting=False, pickable=False, reset_camera=False, render=False,
+        )  # fmt: skip
+        _in_front(actor, 12.0)
+
+    def grip_ends(self) -> FloatArray:
+        """Return the ends of the cross's arms on the widget, px, shape (3, 2, 2)."""
+        if self._grips is None:
+            return np.zeros((3, 2, 2))
+        ratio, height = self.plotter.devicePixelRatioF(), self.plotter.height()
+        renderer, found = self.plotter.renderer, []
+        for place in arms(*self._grips).reshape(6, 3):
+            renderer.SetWorldPoint(*place, 1.0)
+            renderer.WorldToDisplay()
+            x, y, _ = renderer.GetDisplayPoint()
+            found.append((x / ratio, height - y / ratio))
+        return np.array(found).reshape(3, 2, 2)
+
+    def cancel_drag(self) -> bool:
+        """Take a drag of the head back; say whether there was one."""
+        if self._drag is None:
+            return False
+        self._drag = None
+        self.grip_released.emit(False)
+        return True
+
     def draw(self) -> None:
         """Render."""
         if self._open:
@@ -201,15 +242,9 @@ class Viewport(QWidget):
     @override
     def eventFilter(self, watched: Any, event: QEvent | None) -> bool:
         if isinstance(event, QMouseEvent):
-            if event.type() == QEvent.Type.MouseMove and event.buttons() == Qt.MouseButton.NoButton:
-                self.pointed.emit(self.part_at(event.pos()))
-            elif event.type() == QEvent.Type.MouseButtonPress:
-                self._pressed = event.pos()
-                self._touched = True
-            elif (event.type() == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton) and (
-                event.pos() - self._pressed
-            ).manhattanLength() < CLICK_DISTANCE:
-                self.clicked.emit(self.part_at(event.pos()))
+            if self._on_grip(event):
+                return True
+            self._on_mouse(event)
         elif event is not None and event.type() == QEvent.Type.Wheel:
             self._touched = True
         elif event is not None and event.type() == QEvent.Type.Resize and not self._touched:
@@ -217,6 +252,40 @@ class Viewport(QWidget):
         elif event is not None and event.type() == QEvent.Type.Leave:
             self.pointed.emit("")
         return super().eventFilter(watched, event)
+
+    def _on_mouse(self, event: QMouseEvent) -> None:
+        if event.type() == QEvent.Type.MouseMove and event.buttons() == Qt.MouseButton.NoButton:
+            self.pointed.emit(self.part_at(event.pos()))
+        elif event.type() == QEvent.Type.MouseButtonPress:
+            self._pressed = event.pos()
+            self._touched = True
+        elif (event.type() == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton) and (
+            event.pos() - self._pressed
+        ).manhattanLength() < CLICK_DISTANCE:
+            self.clicked.emit(self.part_at(event.pos()))
+
+    def _on_grip(self, event: QMouseEvent) -> bool:
+        """Handle what the mouse does to the cross over the head; the rest turns the view."""
+        place = np.array([event.position().x(), event.position().y()])
+        kind = event.type()
+        if self._drag is not None:
+            if kind == QEvent.Type.MouseMove:
+                self.grip_moved.emit(self._drag.axis, self._drag.moved(place))
+            elif kind == QEvent.Type.MouseButtonRelease:
+                self._drag = None
+                self.grip_released.emit(True)
+            return True
+        over = grip_at(self.grip_ends(), place) if self._grips is not None else ""
+        if kind == QEvent.Type.MouseMove and event.buttons() == Qt.MouseButton.NoButton and over != self._over_grip:
+            self._over_grip = over
+            self.plotter.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
+            self.plotter.setToolTip(f"drag the head along {over.upper()}" if over else "")
+        if over and kind == QEvent.Type.MouseButtonPress and event.button() == Qt.MouseButton.LeftButton:
+            assert self._grips is not None
+            self._drag = drag(over, self.grip_ends(), self._grips[1], place)
+            self.grip_pressed.emit(over)
+            return True
+        return False
 
 
 def _in_front(actor: Any, steps: float) -> None:

@@ -17,12 +17,17 @@ class QuantityField(QWidget):
     """A new value, SI."""
 
     def __init__(
-        self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None, message: QLabel | None = None
-    ) -> None:
-        """Take the label that wrong input is answered in; without one it stands below the field."""
+        self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None, message: QLabel | None = None,
+        unit: str = "",
+    ) -> None:  # fmt: skip
+        """Take the label that wrong input is answered in; without one it stands below the field.
+
+        A plain number may be shown with a unit, which may be typed behind it or left out.
+        """
         super().__init__(parent)
         self._kind, self._view = kind, view
         self._value = 0.0
+        self._unit = unit or UNIT.get(kind, "")
         self.edit = QLineEdit(self)
         self.edit.setAccessibleName(name)
         self.message = message or QLabel(self)
@@ -56,7 +61,7 @@ class QuantityField(QWidget):
     def _text(self) -> str:
         if self._kind == "length":
             return length_text(self._value, self._view.units)
-        return f"{self._value:.6g} {UNIT[self._kind]}".strip()
+        return f"{self._value:.6g} {self._unit}".strip()
 
     def _say(self, problem: str) -> None:
         self.edit.setProperty("wrong", bool(problem))
@@ -73,7 +78,10 @@ class QuantityField(QWidget):
             self._say("")
             return
         try:
-            value = parse(self.edit.text(), self._kind, self._view.units)
+            typed = self.edit.text()
+            if self._kind == "plain" and self._unit:
+                typed = typed.strip().removesuffix(self._unit)
+            value = parse(typed, self._kind, self._view.units)
         except InputError as error:
             self._say(error.problem)
             return

@@ -38,7 +38,7 @@ class SectionView(QWidget):
 
     @override
     def sizeHint(self) -> QSize:
-        return QSize(round(7.4 * em()), round(8.8 * em()))
+        return QSize(round(6.6 * em()), round(7.0 * em()))
 
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -47,7 +47,7 @@ class SectionView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         unit = em()
-        area = QRectF(self.rect()).adjusted(2.9 * unit, 0.3 * unit, -0.3 * unit, -1.9 * unit)
+        area = QRectF(self.rect()).adjusted(2.7 * unit, 0.3 * unit, -0.3 * unit, -1.7 * unit)
         ys, zs = zip(*self._rings[0], strict=True)
         width, height = max(ys) - min(ys), max(zs) - min(zs)
         scale = min(area.width() / width, area.height() / height)

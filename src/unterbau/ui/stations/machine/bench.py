@@ -1,23 +1,35 @@
 """The bench: the chosen part, drawn to scale, and everything one can change of it."""
 
-from dataclasses import replace
 from functools import partial
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QScrollArea,
+    QStackedLayout,
+    QVBoxLayout,
+    QWidget,
+)
 
+from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
-from unterbau.machine.machine import Machine, ends, lengths, link, part, plate_widths
+from unterbau.machine.machine import Machine, bill_of, ends, lengths, link, part, plate_widths
 from unterbau.machine.member import member_rings
 from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
-from unterbau.ui.stations.machine.part_fields import joint_choices
+from unterbau.ui.stations.machine.own_section import OwnSection
+from unterbau.ui.stations.machine.part_fields import joint_choices, with_value
 from unterbau.ui.stations.machine.part_form import ChoiceBox, PartForm
-from unterbau.ui.theme import em
+from unterbau.ui.stations.machine.try_instead import TryInstead
+from unterbau.ui.stations.machine.why import Why
+from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
-from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.labels import ElidedLabel, heading, label
+from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.ui.widgets.section_view import SectionView
 from unterbau.units import length_text
 
@@ -29,6 +41,7 @@ class Bench(QWidget):
     """Link, new part, attribute."""
     stepped = pyqtSignal(bool)
     """One size larger or smaller."""
+    why_wanted = pyqtSignal()
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -36,19 +49,30 @@ class Bench(QWidget):
         self._machine: Machine | None = None
         self._key = ""
         self.title = label("", size=1.18, bold=True)
-        self.place = label("", "muted", 0.92)
+        self.place = ElidedLabel("muted", 0.92, self)
         self.section = SectionView(view, self)
         self.form = PartForm(view, self)
+        self.own_wanted = QPushButton("own size", self)
+        self.own = OwnSection(view, self)
         self.joint_caption = label("joint", "muted", 0.92)
         self.joint = ChoiceBox("joint at the ends", joint_choices(), self)
         self.smaller = QPushButton("◂ smaller  [", self)
         self.larger = QPushButton("]  larger ▸", self)
+        self.why_button = QPushButton("why so soft?", self)
+        self.money = label("", "muted", 0.92)
         self.facts = label("", "muted", 0.86)
+        self.advice = TryInstead(self)
+        self.why = Why(view, self)
+        self._pages = QStackedLayout()
         self._build()
         self.form.edited.connect(self._on_form_edited)
+        self.own_wanted.toggled.connect(self._on_own_toggled)
+        self.own.chosen.connect(self._on_own_chosen)
         self.joint.activated.connect(self._on_joint_chosen)
         self.smaller.clicked.connect(partial(self._on_step, False))
         self.larger.clicked.connect(partial(self._on_step, True))
+        self.why_button.clicked.connect(self.why_wanted)
+        self.why.closed.connect(self.show_form)
         view.changed.connect(self._show_place)
 
     @property
@@ -56,38 +80,87 @@ class Bench(QWidget):
         """The link on the bench."""
         return self._key
 
-    def show_part(self, machine: Machine, key: str) -> None:
+    @property
+    def explains(self) -> bool:
+        """Whether the page with the causes is open."""
+        return self._pages.currentIndex() == 1
+
+    def show_part(self, machine: Machine, key: str, prices: PriceBook) -> None:
         """Put a part on the bench."""
+        if key != self._key:
+            self.own_wanted.setChecked(False)
         self._machine, self._key = machine, key
         chosen = part(machine, key)
         self.title.setText(link(machine, key).label)
         self._show_place()
-        self.form.show_part(chosen)
-        end = ends(machine).get(key)
-        self.joint_caption.setVisible(end is not None)
-        self.joint.setVisible(end is not None)
-        if end is not None:
-            held = part(machine, end)
-            if isinstance(held, Joint):
-                self.joint.show_value(held.kind)
+        self.form.show_part(key, chosen)
+        self._show_joint(machine, key)
         self.facts.setText("\n".join(facts(key, chosen)))
+        self._show_money(machine, key, prices)
         self._show_section(chosen)
+        self.own_wanted.setVisible(isinstance(chosen, Member))
+        self.own.setVisible(isinstance(chosen, Member) and self.own_wanted.isChecked())
+        if isinstance(chosen, Member):
+            self.own.show_section(chosen.section)
         steps = not isinstance(chosen, Sizes | Spindle)
         self.smaller.setVisible(steps)
         self.larger.setVisible(steps)
         self.smaller.setEnabled(step(chosen, up=False) is not None)
         self.larger.setEnabled(step(chosen, up=True) is not None)
+        whole = isinstance(chosen, Sizes)
+        self.why_button.setVisible(not whole)
+        self.advice.setVisible(not whole)
+        if whole:
+            self.show_form()
+
+    def show_form(self) -> None:
+        """Go back from the causes to the part."""
+        self._pages.setCurrentIndex(0)
+
+    def show_why(self) -> None:
+        """Open the page with the causes."""
+        self._pages.setCurrentIndex(1)
 
     def refuse(self, attribute: str, problem: str) -> None:
         """Say beside a field why the machine cannot be built with its value."""
         self.form.refuse(attribute, problem)
+
+    def type_into(self, attribute: str) -> None:
+        """Put the cursor into the field of an attribute."""
+        control = self.form.controls.get(attribute)
+        if isinstance(control, QuantityField):
+            control.edit.setFocus()
+            control.edit.selectAll()
+
+    def _show_joint(self, machine: Machine, key: str) -> None:
+        end = ends(machine).get(key)
+        self.joint_caption.setVisible(end is not None)
+        self.joint.setVisible(end is not None)
+        held = part(machine, end) if end is not None else None
+        if isinstance(held, Joint):
+            self.joint.show_value(held.kind)
 
     def _show_place(self) -> None:
         if self._machine is None:
             return
         place = link(self._machine, self._key).place
         length = lengths(self._machine).get(self._key) if isinstance(part(self._machine, self._key), Member) else None
-        self.place.setText(f"{place}, {length_text(length, self._view.units)}" if length else place)
+        self.place.show_text(f"{place}, {length_text(length, self._view.units)}" if length else place)
+
+    def _show_money(self, machine: Machine, key: str, prices: PriceBook) -> None:
+        items = [item for item in bill_of(machine, prices) if item.part == key]
+        self.money.setVisible(bool(items))
+        if not items:
+            return
+        mass, total = sum(item.mass for item in items), sum(item.money for item in items)
+        count = sum(item.count for item in items[:1])
+        invented = ", invented price" if any(item.invented for item in items) else ""
+        missing = ", price missing" if any(not item.priced for item in items) else ""
+        weight = f"{mass:.1f} kg, " if mass else ""
+        self.money.setText(f"{count} in all: {weight}{money_text(total, prices)}{invented}{missing}")
+        self.money.setToolTip(
+            "\n".join(f"{item.count} × {item.text}: {money_text(item.money, prices)}" for item in items)
+        )
 
     def _show_section(self, chosen: Part) -> None:
         self.section.setVisible(isinstance(chosen, Member | Plate | Cutter))
@@ -110,26 +183,48 @@ class Bench(QWidget):
         unit = em()
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
-        area = QScrollArea(self)
-        area.setWidgetResizable(True)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        inside = QWidget(area)
-        area.setWidget(inside)
-        outer.addWidget(area)
-        box = QVBoxLayout(inside)
-        box.setContentsMargins(round(1.1 * unit), round(0.6 * unit), round(1.1 * unit), round(0.5 * unit))
-        box.setSpacing(round(0.25 * unit))
-        box.addWidget(heading("bench"))
-        box.addWidget(self.title)
-        self.place.setWordWrap(True)
-        box.addWidget(self.place)
+        outer.addLayout(self._pages)
+        for build in (self._part_page, self._why_page):
+            area = QScrollArea(self)
+            area.setWidgetResizable(True)
+            area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+            inside = QWidget(area)
+            area.setWidget(inside)
+            box = QVBoxLayout(inside)
+            box.setContentsMargins(round(1.1 * unit), round(0.35 * unit), round(1.1 * unit), round(0.5 * unit))
+            box.setSpacing(round(0.15 * unit))
+            build(box)
+            self._pages.addWidget(area)
+
+    def _why_page(self, box: QVBoxLayout) -> None:
+        box.addWidget(self.why)
+
+    def _part_page(self, box: QVBoxLayout) -> None:
+        unit = em()
+        top = QHBoxLayout()
+        top.addWidget(heading("bench"))
+        top.addStretch()
+        self.why_button.setFlat(True)
+        self.why_button.setFont(font(0.86))
+        self.why_button.setProperty("small", True)
+        self.why_button.setToolTip("causes, numbers, formula and source of this link's give, Ctrl+Y")
+        top.addWidget(self.why_button)
+        box.addLayout(top)
+        named = QHBoxLayout()
+        named.addWidget(self.title)
+        named.addWidget(self.place, 1)
+        box.addLayout(named)
         middle = QHBoxLayout()
         middle.setSpacing(round(0.6 * unit))
         middle.addWidget(self.section, 0, Qt.AlignmentFlag.AlignTop)
         self.section.setFixedSize(self.section.sizeHint())
         right = QVBoxLayout()
+        right.setSpacing(round(0.2 * unit))
         right.addWidget(self.form)
+        self.own_wanted.setCheckable(True)
+        self.own_wanted.setToolTip("a section of your own by its dimensions: shape, height, width, wall")
+        right.addWidget(self.own)
         joint = QGridLayout()
         joint.setHorizontalSpacing(round(0.5 * unit))
         self.joint_caption.setBuddy(self.joint)
@@ -146,14 +241,24 @@ class Bench(QWidget):
             (self.larger, "one size larger, key ]"),
         ):
             button.setToolTip(tip)
-            steps.addWidget(button)
+            steps.addWidget(button, 1)
+        steps.addWidget(self.own_wanted)
         box.addLayout(steps)
-        self.facts.setWordWrap(True)
-        box.addWidget(self.facts)
+        box.addWidget(self.advice)
+        for text in (self.money, self.facts):
+            text.setWordWrap(True)
+            box.addWidget(text)
         box.addStretch(1)
 
     def _on_form_edited(self, changed: Part, attribute: str) -> None:
         self.edited.emit(self._key, changed, attribute)
+
+    def _on_own_toggled(self, on: bool) -> None:
+        self.own.setVisible(on)
+
+    def _on_own_chosen(self, name: str) -> None:
+        if self._machine is not None:
+            self.edited.emit(self._key, with_value(part(self._machine, self._key), "section", name), "section")
 
     def _on_joint_chosen(self, index: int) -> None:
         if self._machine is None:
@@ -161,7 +266,7 @@ class Bench(QWidget):
         end = ends(self._machine)[self._key]
         held = part(self._machine, end)
         if isinstance(held, Joint):
-            self.edited.emit(end, replace(held, kind=self.joint.itemData(index)), "kind")
+            self.edited.emit(end, with_value(held, "kind", self.joint.itemData(index)), "kind")
 
     def _on_step(self, up: bool) -> None:
         self.stepped.emit(up)

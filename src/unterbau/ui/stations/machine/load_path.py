@@ -3,11 +3,14 @@
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from unterbau.catalogue.cuts import cut, cuts
 from unterbau.machine.machine import Machine, links
 from unterbau.mechanics.statics import CAUSES
 from unterbau.studies.answers import LikelyAnswers
+from unterbau.studies.cutting import moved_by
 from unterbau.studies.shares import REST
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.stations.machine.path_strip import CAUSE_NAMES, PathStrip, StripLink
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
@@ -52,6 +55,8 @@ class LoadPath(QWidget):
 
     chosen = pyqtSignal(str)
     pointed = pyqtSignal(str)
+    cut_chosen = pyqtSignal(str)
+    """The machine should be judged by another cut."""
 
     def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -62,9 +67,13 @@ class LoadPath(QWidget):
         self.first = label("", bold=True)
         self.second = label("", "muted")
         self.axis_buttons = QButtonGroup(self)
+        self.cut = ChoiceBox("Cut that the machine is judged by", tuple((c.id, c.label) for c in cuts().values()), self)
+        self.meaning = label("", "muted")
+        self._cut = next(iter(cuts()))
         self.load_message = label("", "error")
         self.load = QuantityField("Pull", "force", view, self, self.load_message)
         self._build()
+        self.cut.activated.connect(self._on_cut)
         self.strip.chosen.connect(self.chosen)
         self.strip.pointed.connect(self.pointed)
         self.axis_buttons.idClicked.connect(selection.pull_along)
@@ -84,6 +93,27 @@ class LoadPath(QWidget):
         first, second = sentence(rows, axis, load, movement_text(moves, self._view.units))
         self.first.setText(first)
         self.second.setText(second)
+        self._show_meaning(float(likely.compliance[axis, axis]))
+
+    def show_cut(self, name: str) -> None:
+        """Judge by another cut."""
+        self._cut = name
+        self.cut.show_value(name)
+        if self._shown:
+            axis = self._selection.axis
+            self._show_meaning(float(self._shown[1].compliance[axis, axis]))
+
+    def _show_meaning(self, compliance: float) -> None:
+        chosen = cut(self._cut)
+        force, moves = chosen.force, moved_by(chosen, compliance)
+        low, likely, high = (movement_text(value, self._view.units) for value in (moves.low, moves.likely, moves.high))
+        self.meaning.setText(
+            f"pulls with {force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) and moves the tool {likely} "
+            f"({low.split()[0]} – {high.split()[0]}) {WAYS[self._selection.axis]}"
+        )
+        tip = f"{chosen.tool}; largest force within a turn. {chosen.source}"
+        self.meaning.setToolTip(tip)
+        self.cut.setToolTip(tip)
 
     def _build(self) -> None:
         unit = em()
@@ -129,6 +159,13 @@ class LoadPath(QWidget):
         words.addWidget(self.second)
         words.addStretch()
         box.addLayout(words)
+        work = QHBoxLayout()
+        work.setSpacing(round(0.5 * unit))
+        self.cut.setFixedWidth(round(10 * unit))
+        work.addWidget(self.cut)
+        work.addWidget(self.meaning)
+        work.addStretch()
+        box.addLayout(work)
         grid.addLayout(box, 0, 1, 2, 1)
         grid.setColumnStretch(1, 1)
 
@@ -137,6 +174,9 @@ class LoadPath(QWidget):
             self.load.refuse("expected a force from 0.01 N to 100 kN")
             return
         self._selection.pull_with(value)
+
+    def _on_cut(self, index: int) -> None:
+        self.cut_chosen.emit(str(self.cut.itemData(index)))
 
     def _on_pull_changed(self) -> None:
         button = self.axis_buttons.button(self._selection.axis)

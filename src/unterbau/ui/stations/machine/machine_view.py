@@ -1,19 +1,21 @@
 """The 3D view with its lenses, the exaggeration and the colour scale."""
 
+from dataclasses import replace
 from math import log10
 
 import numpy as np
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
-from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QStackedLayout, QVBoxLayout, QWidget
 
-from unterbau.machine.machine import Machine, bodies_of
+from unterbau.machine.machine import Machine, bodies_of, travel
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.head_place import HeadPlace
+from unterbau.ui.stations.machine.sizes_view import SizesView
 from unterbau.ui.theme import colour, em, heat
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import Scene, build_scene, largest_movement, moved, size_of
@@ -21,17 +23,19 @@ from unterbau.ui.viewport.viewport import Viewport
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 
-LENSES = ("shape", "flex")
+LENSES = ("shape", "flex", "sizes")
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
 NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
 TICKS = 100  # slider steps per factor of ten
-SHARE_OF_ARROW = 0.13
+SHARE_OF_ARROW, SHARE_OF_GRIP = 0.13, 0.05
+SNAP = 0.02  # of the travel: the head stays at its middle and ends
 
 
 class MachineView(QWidget):
     """Shows the machine through a lens."""
 
     chosen = pyqtSignal(str)
+    lens_changed = pyqtSignal(str)
     pointed = pyqtSignal(str)
 
     def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
@@ -40,11 +44,13 @@ class MachineView(QWidget):
         self._scene: Scene | None = None
         self._shown: tuple[Machine, LikelyAnswers, Solved] | None = None
         self._factor_touched = False
-        self._drawn_place = selection.place
+        self._drawn_place = self._held = selection.place
         self.head = HeadPlace(selection, view, self)
         self.lens = "flex"
         self.lenses = QButtonGroup(self)
         self.viewport = Viewport(self)
+        self.drawing = SizesView(view, self)
+        self._pages = QStackedLayout()
         self.factor = QSlider(Qt.Orientation.Horizontal, self)
         self.factor_text = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
@@ -57,6 +63,9 @@ class MachineView(QWidget):
         self.factor.valueChanged.connect(self._on_factor)
         self.viewport.clicked.connect(self._on_clicked)
         self.viewport.pointed.connect(self.pointed)
+        self.viewport.grip_pressed.connect(self._on_grip_pressed)
+        self.viewport.grip_moved.connect(self._on_grip_moved)
+        self.viewport.grip_released.connect(self._on_grip_released)
         selection.pull_changed.connect(self._on_pull_changed)
         selection.link_changed.connect(self._on_lit)
         selection.hover_changed.connect(self._on_lit)
@@ -79,6 +88,7 @@ class MachineView(QWidget):
             self._scene = None
         self._drawn_place = self._selection.place
         self.head.show_machine(machine)
+        self.drawing.show_machine(machine, self._selection.place)
         self._shown = (machine, likely, solved)
         self._draw_later.start()
 
@@ -108,7 +118,7 @@ class MachineView(QWidget):
         return np.asarray(u * self._selection.load)
 
     def _draw(self) -> None:
-        if self._shown is None:
+        if self._shown is None or self.lens == "sizes":
             return
         machine, likely, solved = self._shown
         if self._scene is None:
@@ -123,7 +133,8 @@ class MachineView(QWidget):
         points = moved(self._scene, u, self.exaggeration) if flex else self._scene.points
         self.viewport.move_points(points, ghost=flex)
         self._show_pull(solved, u if flex else u * 0.0)
-        self._show_words(flex)
+        self._show_grips(solved)
+        self._show_words(self.lens)
         self.viewport.draw()
 
     def _fit_factor(self, u: FloatArray) -> None:
@@ -160,9 +171,37 @@ class MachineView(QWidget):
         text = f"{self._selection.load:g} N" if self.lens == "flex" else ""
         self.viewport.show_pull(start, direction, text)
 
-    def _show_words(self, flex: bool) -> None:
+    def _show_grips(self, solved: Solved) -> None:
+        """Put the cross over the spindle."""
+        assert self._scene is not None
+        size, nose = size_of(self._scene), solved.built.frame.nodes[solved.built.nose]
+        of_spindle = self._scene.points[self._scene.points_of("spindle")]
+        top = float(of_spindle[:, 2].max()) if len(of_spindle) else float(nose[2])
+        length = SHARE_OF_GRIP * size
+        self.viewport.show_grips(np.array([nose[0], nose[1], top + 1.3 * length]), length)
+
+    def _on_grip_pressed(self, axis: str) -> None:
+        del axis
+        self._held = self._selection.place
+
+    def _on_grip_moved(self, axis: str, distance: float) -> None:
+        if self._shown is None:
+            return
+        along = dict(zip("xyz", travel(self._shown[0]), strict=True))[axis]
+        share = getattr(self._held, axis) + distance / along
+        snapped = next((stop for stop in (0.0, 0.5, 1.0) if abs(share - stop) < SNAP), min(1.0, max(0.0, share)))
+        self._selection.move_head(replace(self._selection.place, **{axis: snapped}))
+
+    def _on_grip_released(self, kept: bool) -> None:
+        if not kept:
+            self._selection.move_head(self._held)
+
+    def _show_words(self, lens: str) -> None:
         for widget in (self.factor, self.legend):
-            widget.setVisible(flex)
+            widget.setVisible(lens == "flex")
+        self.factor_text.setVisible(lens != "sizes")
+        self.reset.setVisible(lens != "sizes")
+        flex = lens == "flex"
         self.factor_text.setText(f"flex drawn × {self.exaggeration:.0f}" if flex else "drawn as built, under no load")
 
     def _build(self) -> None:
@@ -174,6 +213,7 @@ class MachineView(QWidget):
         tips = {
             "shape": "the machine as built, Alt+S",
             "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
+            "sizes": "travel, heights, overhangs and stances, to be dragged or typed, Ctrl+M",
         }
         for place, name in enumerate(LENSES):
             button = QPushButton(name.capitalize(), self)
@@ -187,17 +227,15 @@ class MachineView(QWidget):
         top.addStretch()
         top.addWidget(self.head)
         top.addSpacing(round(unit))
-        self.sizes = QPushButton("sizes", self)
-        self.sizes.setFlat(True)
-        self.sizes.setToolTip("travel, heights, overhangs and stances of the machine, Ctrl+M")
-        top.addWidget(self.sizes)
         self.reset = QPushButton("reset view", self)
         self.reset.setFlat(True)
         self.reset.setToolTip("look at the whole machine from the front, Home")
         self.reset.clicked.connect(self.viewport.reset_view)
         top.addWidget(self.reset)
         box.addLayout(top)
-        box.addWidget(self.viewport, 1)
+        self._pages.addWidget(self.viewport)
+        self._pages.addWidget(self.drawing)
+        box.addLayout(self._pages, 1)
         bottom = QHBoxLayout()
         bottom.addWidget(self.factor_text)
         self.factor.setRange(0, 5 * TICKS)
@@ -211,7 +249,10 @@ class MachineView(QWidget):
 
     def _on_lens(self, place: int) -> None:
         self.lens = LENSES[place]
+        self._pages.setCurrentIndex(1 if self.lens == "sizes" else 0)
+        self._show_words(self.lens)
         self._draw_later.start()
+        self.lens_changed.emit(self.lens)
 
     def _on_factor(self, value: int) -> None:
         del value

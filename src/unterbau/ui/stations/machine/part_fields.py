@@ -1,15 +1,16 @@
 """Which fields each sort of part has on the bench, as data."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Any, Literal
 
 from unterbau.catalogue.drives import drives
 from unterbau.catalogue.guides import blocks
-from unterbau.catalogue.joints import joints
+from unterbau.catalogue.joints import OWN, joints
 from unterbau.errors import InputError
+from unterbau.machine.joining import likely_values
 from unterbau.machine.kinds.moving_gantry.geometry import LIMITS
-from unterbau.machine.kinds.moving_gantry.model import Dimensions
+from unterbau.machine.kinds.moving_gantry.model import MOST_DRIVES, Dimensions
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
 from unterbau.materials.material import materials
 from unterbau.sections.families import families
@@ -53,8 +54,27 @@ def section_choices() -> Choices:
 
 
 def joint_choices() -> Choices:
-    """Return every kind of joint."""
-    return tuple((one.id, one.label) for one in joints().values())
+    """Return every kind of joint, and values of one's own."""
+    return (*((one.id, one.label) for one in joints().values()), (OWN, "own values"))
+
+
+def _own_joint(attribute: str, caption: str, scale: float, unit: str) -> Field:
+    low, high = (1.0, 20.0) if attribute == "spread" else (1.0, 1e12)
+    return Field(f"own.{attribute}", caption, "quantity", kind="plain", scale=scale, unit=unit, low=low, high=high)
+
+
+OWN_JOINT = (
+    _own_joint("normal", "each, pulled apart", 1e6, "N/µm"),
+    _own_joint("shear", "each, sheared", 1e6, "N/µm"),
+    _own_joint("bend", "each, bent open", 1e3, "kN·m/rad"),
+    _own_joint("twist", "each, twisted", 1e3, "kN·m/rad"),
+    _own_joint("spread", "low and high by ×", 1.0, ""),
+)
+
+
+def size_limits(attribute: str) -> tuple[float, float]:
+    """Return the smallest and largest value of a size of the machine, m."""
+    return LIMITS[attribute]
 
 
 SIZE_WORDS = {
@@ -104,6 +124,9 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("mass", "mass", "quantity", kind="mass", low=0.05, high=500),
         Field("radial", "stiffness, sideways", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
         Field("axial", "stiffness, along", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
+        Field("tilt", "against tilting", "quantity", kind="plain", scale=1e3, unit="kN·m/rad", low=10.0, high=1e9),
+        Field("diameter", "body diameter", "quantity", low=0.01, high=0.5),
+        Field("length", "body length", "quantity", low=0.02, high=1.5),
     ),
     Dimensions: _sizes(),
     Cutter: (
@@ -133,6 +156,30 @@ def section_from(text: str, now: str) -> str:
         raise InputError("section", f'expected sizes such as 80x40x4 or a name such as "{kind}-…"') from None
 
 
+def fields_of(key: str, part: Part) -> tuple[Field, ...]:
+    """Return the fields of a part that stands at a link."""
+    fields = FIELDS[next(kind for kind in FIELDS if isinstance(part, kind))]
+    if isinstance(part, Joint) and part.kind == OWN:
+        return (*fields, *OWN_JOINT)
+    if isinstance(part, Drive) and MOST_DRIVES.get(key, 1) > 1:
+        return (*fields, Field("count", "how many", "count", low=1, high=MOST_DRIVES[key]))
+    return fields
+
+
 def value_of(part: Part, field: Field) -> object:
     """Return a field's value."""
-    return getattr(part, field.attribute)
+    found: object = part
+    for name in field.attribute.split("."):
+        found = getattr(found, name)
+    return found
+
+
+def with_value(part: Part, attribute: str, value: object) -> Part:
+    """Return the part with one value changed; a joint taken into one's own hands starts from what it was."""
+    changed: dict[str, Any] = {attribute: value}
+    if isinstance(part, Joint) and attribute == "kind":
+        return replace(part, kind=str(value), own=likely_values(part) if value == OWN else None)
+    if isinstance(part, Joint) and attribute.startswith("own.") and part.own is not None:
+        own: dict[str, Any] = {attribute.removeprefix("own."): value}
+        return replace(part, own=replace(part.own, **own))
+    return replace(part, **changed)

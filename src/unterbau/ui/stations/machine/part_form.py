@@ -1,15 +1,13 @@
 """The fields of one part, made from the table in `part_fields`."""
 
-from dataclasses import replace
 from functools import partial
-from typing import Any
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBox, QWidget
 
 from unterbau.errors import InputError
 from unterbau.machine.parts import Part
-from unterbau.ui.stations.machine.part_fields import FIELDS, Choices, Field, section_from, value_of
+from unterbau.ui.stations.machine.part_fields import Choices, Field, fields_of, section_from, value_of, with_value
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label
@@ -58,6 +56,7 @@ class PartForm(QWidget):
         super().__init__(parent)
         self._view = view
         self._part: Part | None = None
+        self._fields: tuple[Field, ...] = ()
         self.controls: dict[str, ChoiceBox | QuantityField | QSpinBox] = {}
         self.messages: dict[str, QLabel] = {}
         self._grid = QGridLayout(self)
@@ -66,12 +65,13 @@ class PartForm(QWidget):
         self._grid.setVerticalSpacing(round(0.25 * em()))
         self._grid.setColumnStretch(1, 1)
 
-    def show_part(self, part: Part) -> None:
-        """Show a part."""
-        if type(part) is not type(self._part):
-            self._build(type(part))
-        self._part = part
-        for field in FIELDS[type(part)]:
+    def show_part(self, key: str, part: Part) -> None:
+        """Show the part at a link."""
+        fields = fields_of(key, part)
+        if [field.attribute for field in fields] != [field.attribute for field in self._fields]:
+            self._build(fields)
+        self._part, self._fields = part, fields
+        for field in fields:
             self._show(field, value_of(part, field))
 
     def refuse(self, attribute: str, problem: str) -> None:
@@ -83,7 +83,7 @@ class PartForm(QWidget):
             self.messages[attribute].setText(problem)
             self.messages[attribute].setVisible(bool(problem))
 
-    def _build(self, kind: type) -> None:
+    def _build(self, fields: tuple[Field, ...]) -> None:
         while self._grid.count():
             item = self._grid.takeAt(0)
             widget = item.widget() if item else None
@@ -91,7 +91,7 @@ class PartForm(QWidget):
                 widget.hide()
                 widget.deleteLater()
         self.controls, self.messages = {}, {}
-        for row, field in enumerate(FIELDS[kind]):
+        for row, field in enumerate(fields):
             control = self._control(field)
             caption = label(field.caption, "muted", 0.92)
             caption.setBuddy(control.edit if isinstance(control, QuantityField) else control)
@@ -106,7 +106,7 @@ class PartForm(QWidget):
 
     def _control(self, field: Field) -> ChoiceBox | QuantityField | QSpinBox:
         if field.control == "quantity":
-            quantity = QuantityField(field.caption, field.kind, self._view, self)
+            quantity = QuantityField(field.caption, field.kind, self._view, self, unit=field.unit)
             quantity.committed.connect(partial(self._on_quantity, field))
             return quantity
         if field.control == "count":
@@ -134,8 +134,6 @@ class PartForm(QWidget):
         control.blockSignals(True)
         if isinstance(control, QuantityField) and isinstance(value, float | int):
             control.set_value(value / field.scale)
-            if field.unit:
-                control.edit.setText(f"{value / field.scale:.6g} {field.unit}")
         elif isinstance(control, QSpinBox) and isinstance(value, int):
             control.setValue(value)
         elif isinstance(control, ChoiceBox):
@@ -181,5 +179,4 @@ class PartForm(QWidget):
 
     def _emit(self, field: Field, value: object) -> None:
         if self._part is not None and value != value_of(self._part, field):
-            changed: dict[str, Any] = {field.attribute: value}
-            self.edited.emit(replace(self._part, **changed), field.attribute)
+            self.edited.emit(with_value(self._part, field.attribute, value), field.attribute)

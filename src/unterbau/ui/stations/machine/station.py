@@ -13,13 +13,17 @@ from unterbau.machine.stepping import step
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
 from unterbau.project.project import Candidate
+from unterbau.studies.advise import Trial
+from unterbau.studies.explain import explain
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.advice import Advice
 from unterbau.ui.stations.machine.bench import Bench
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
+from unterbau.ui.stations.machine.part_fields import SIZE_WORDS, with_value
 from unterbau.ui.stations.machine.readout import Readout
 from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
 from unterbau.ui.theme import em
@@ -46,9 +50,12 @@ class MachineStation(QWidget):
         self.readout = Readout(view, self)
         self.bench = Bench(view, self)
         self.shelf = Shelf(self)
+        self.advice = Advice(self)
+        self._trials: tuple[Trial, ...] = ()
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         self._build()
         self._connect()
+        self.load_path.show_cut(document.project.cut)
 
     def commands(self) -> list[Command]:
         """Return what one can do here."""
@@ -65,6 +72,7 @@ class MachineStation(QWidget):
             ),
             Command("lens-shape", "Lens: shape", partial(view.use_lens, "shape"), "Alt+S"),
             Command("lens-flex", "Lens: flex", partial(view.use_lens, "flex"), "Alt+F"),
+            Command("why", "Why is this so soft?", self.show_why, "Ctrl+Y", "causes, numbers, formula, source"),
             Command("reset-view", "Reset view", view.viewport.reset_view, "Home"),
             Command("turn-left", "Turn the machine to the left", partial(view.viewport.turn, 15.0, 0.0), "Alt+Left"),
             Command(
@@ -96,8 +104,24 @@ class MachineStation(QWidget):
             self._selection.choose_link(key)
 
     def show_sizes(self) -> None:
-        """Put the machine's sizes on the bench."""
-        self.choose_link(SIZES)
+        """Draw the machine's sizes and put them on the bench."""
+        self.view.use_lens("sizes")
+
+    def show_why(self) -> None:
+        """Tell why the link on the bench gives."""
+        machine, key = self.feed.machine(), self.bench.key
+        if key == SIZES:
+            key = self.load_path.strip.weakest()
+            self.choose_link(key)
+        self._explain(machine, key)
+        self.bench.show_why()
+
+    def stop(self) -> None:
+        """Take back what is being dragged, or stop what is being computed behind the scenes."""
+        if self.view.viewport.cancel_drag():
+            return
+        self.advice.stop()
+        self.feed.stop()
 
     def choose_weakest(self) -> None:
         """Put the weakest link on the bench."""
@@ -128,7 +152,8 @@ class MachineStation(QWidget):
         self._document.apply(project, f"delete {name}")
 
     def close_view(self) -> None:
-        """Give the graphics back."""
+        """Stop looking for alternatives; give the graphics back."""
+        self.advice.close()
         self.view.close_view()
 
     def _can_delete(self) -> bool:
@@ -177,7 +202,17 @@ class MachineStation(QWidget):
         self.load_path.chosen.connect(self.choose_link)
         self.load_path.pointed.connect(self._selection.point_at)
         self.view.chosen.connect(self.choose_link)
-        self.view.sizes.clicked.connect(self.show_sizes)
+        self.view.lens_changed.connect(self._on_lens_changed)
+        self.view.drawing.dragged.connect(self._on_dragged)
+        self.view.drawing.released.connect(self._document.end_gesture)
+        self.view.drawing.typing_wanted.connect(self._on_typing_wanted)
+        self.load_path.cut_chosen.connect(self._on_cut_chosen)
+        self.bench.why_wanted.connect(self.show_why)
+        self.bench.advice.chosen.connect(self._on_trial_chosen)
+        self.advice.ready.connect(self._on_advice)
+        self.advice.progressed.connect(self.bench.advice.show_waiting)
+        self.advice.failed.connect(self.trouble)
+        self._selection.pull_changed.connect(self._on_pull_changed)
         self.view.pointed.connect(self._selection.point_at)
         self.bench.edited.connect(self._on_edited)
         self.bench.stepped.connect(self._on_stepped)
@@ -211,9 +246,65 @@ class MachineStation(QWidget):
     def _on_project_changed(self, before: object, after: object) -> None:
         del before, after
         self._show_cards()
+        self.load_path.show_cut(self._document.project.cut)
+
+    def _show_bench(self, machine: Machine, key: str) -> None:
+        prices = self._document.project.prices
+        self.bench.show_part(machine, key, prices)
+        if key == SIZES:
+            self.advice.stop()
+            return
+        self.advice.ask(machine, key, self._selection.place, prices)
+        if self.bench.explains:
+            self._explain(machine, key)
+
+    def _explain(self, machine: Machine, key: str) -> None:
+        _, solved = self.feed.likely(machine)
+        found = explain(machine, solved, key, self._selection.axis)
+        self.bench.why.show_explanation(found, self._selection.axis, self._selection.load)
+
+    def _on_advice(self, trials: tuple[Trial, ...]) -> None:
+        self._trials = trials
+        self.bench.advice.show_trials(trials, self._selection.axis, self._document.project.prices.currency)
+
+    def _on_pull_changed(self) -> None:
+        self._on_advice(self._trials)
+        if self.bench.explains:
+            self._explain(self.feed.machine(), self.bench.key)
+
+    def _on_trial_chosen(self, trial: Trial) -> None:
+        name = self._selection.candidate
+        machine = trial.alternative.applied(self._candidate().machine)
+        try:
+            project = edits.set_machine(self._document.project, name, machine)
+        except InputError as error:
+            self.trouble.emit(str(error))
+            return
+        self._document.apply(project, trial.alternative.text)
+
+    def _on_cut_chosen(self, cut: str) -> None:
+        self._document.apply(edits.set_cut(self._document.project, cut), "cut to be judged by", "cut")
+
+    def _on_lens_changed(self, lens: str) -> None:
+        if lens == "sizes":
+            self.choose_link(SIZES)
+
+    def _on_dragged(self, attribute: str, value: float) -> None:
+        name, machine = self._selection.candidate, self._candidate().machine
+        changed = with_value(machine.dimensions, attribute, value)
+        try:
+            project = edits.set_part(self._document.project, name, SIZES, changed)
+        except InputError as error:
+            self.view.drawing.refuse(f"{SIZE_WORDS[attribute]}: {error.problem}")
+            return
+        self._document.apply(project, SIZE_WORDS[attribute], f"drag/{name}/{attribute}")
+
+    def _on_typing_wanted(self, attribute: str) -> None:
+        self.choose_link(SIZES)
+        self.bench.type_into(attribute)
 
     def _on_link_changed(self, key: str) -> None:
-        self.bench.show_part(self._candidate().machine, key or self.load_path.strip.weakest())
+        self._show_bench(self._candidate().machine, key or self.load_path.strip.weakest())
 
     def _on_likely(self) -> None:
         machine = self.feed.machine()
@@ -227,7 +318,7 @@ class MachineStation(QWidget):
         self.load_path.show_answers(machine, likely)
         if not self._selection.link:
             self.choose_weakest()
-        self.bench.show_part(machine, self._selection.link)
+        self._show_bench(machine, self._selection.link)
         self.view.show_answers(machine, likely, solved)
         self._show_cards()
 
