@@ -3,7 +3,7 @@
 import os
 import sys
 
-SUBCOMMANDS = {"frame", "section", "answers", "--help", "--version"}
+SUBCOMMANDS = {"frame", "section", "answers", "summary", "--help", "--version"}
 
 
 def main() -> None:

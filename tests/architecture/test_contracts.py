@@ -16,6 +16,8 @@ PLANTED = [
     ("ui", "ui/widgets/labels.py", "import unterbau.ui.shell.header"),
     ("stations", "ui/stations/machine/bench.py", "import unterbau.ui.stations.later.station"),
     ("vtk", "ui/shell/header.py", "import pyvista"),
+    ("pyqtgraph", "ui/widgets/labels.py", "import pyqtgraph"),
+    ("platformdirs", "files/atomic.py", "import platformdirs"),
     ("pint", "files/atomic.py", "import pint"),
     ("pydantic", "studies/shares.py", "import pydantic"),
     ("sectionproperties", "machine/member.py", "import shapely"),

@@ -8,6 +8,7 @@ from unterbau import __version__
 from unterbau.cli.answers import answers
 from unterbau.cli.frame import frame
 from unterbau.cli.section import section
+from unterbau.cli.summary import summary
 from unterbau.errors import UnterbauError
 
 
@@ -17,7 +18,7 @@ def unterbau() -> None:
     """See which part of a home-built machine will flex, before buying it."""
 
 
-for _command in (frame, section, answers):
+for _command in (frame, section, answers, summary):
     unterbau.add_command(_command)
 
 

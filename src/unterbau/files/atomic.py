@@ -8,12 +8,13 @@ from pathlib import Path
 from unterbau.errors import UnterbauError
 
 
-def write_atomically(path: Path, text: str) -> None:
-    """Write a text file; a failure leaves the old file as it was.
+def write_atomically(path: Path, content: str | bytes) -> None:
+    """Write a file; a failure leaves the old file as it was.
 
     Raises:
         UnterbauError: The folder cannot be written, or the disk is full.
     """
+    data = content.encode("utf-8") if isinstance(content, str) else content
     target = path.resolve()
     try:
         handle, name = tempfile.mkstemp(prefix=f".{target.name}.", suffix=".part", dir=target.parent)
@@ -21,8 +22,8 @@ def write_atomically(path: Path, text: str) -> None:
         raise UnterbauError(f"{path} was not written: {_reason(error)}") from None
     temporary = Path(name)
     try:
-        with os.fdopen(handle, "w", encoding="utf-8") as stream:
-            stream.write(text)
+        with os.fdopen(handle, "wb") as stream:
+            stream.write(data)
             stream.flush()
             os.fsync(stream.fileno())
         mode = target.stat().st_mode & 0o777 if target.exists() else 0o666 & ~_umask()

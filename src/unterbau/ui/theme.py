@@ -183,7 +183,13 @@ def style_sheet() -> str:
     QMenu::item:selected {{ background: {p.accent_soft}; color: {p.ink}; }}
     QMenu::item:disabled {{ color: {p.ghost}; }}
     QToolTip {{ background: {p.panel}; color: {p.ink}; border: 1px solid {p.hairline}; padding: 4px; }}
-    QScrollArea {{ border: none; }}
+    QScrollArea, QTableView {{ border: none; }}
+    QTableView {{ background: {p.paper}; alternate-background-color: {p.sunken}; }}
+    QTableView::item {{ padding: 2px 5px; }}
+    QTableView::item:selected {{ background: {p.accent_soft}; color: {p.ink}; }}
+    QTableView::item:focus {{ border: 1px solid {p.accent}; }}
+    QHeaderView::section {{ background: {p.paper}; color: {p.muted}; border: none;
+      border-bottom: 1px solid {p.hairline}; padding: 3px 5px; font-weight: 400; }}
     QScrollBar:vertical {{ width: 8px; background: transparent; }}
     QScrollBar:horizontal {{ height: 8px; background: transparent; }}
     QScrollBar::handle {{ background: {p.hairline}; border-radius: 4px; min-height: 24px; min-width: 24px; }}

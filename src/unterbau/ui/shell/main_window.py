@@ -20,9 +20,12 @@ from unterbau.ui.shell.header import Header
 from unterbau.ui.shell.keeping import Keeper
 from unterbau.ui.shell.notice import Notice
 from unterbau.ui.shell.preferences import Preferences, recovery_folder, settings_file
+from unterbau.ui.shell.price_window import PriceWindow
 from unterbau.ui.shell.settings_dialog import SettingsDialog
 from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
+from unterbau.ui.shell.summary_actions import SummaryActions
+from unterbau.ui.stations.compare.station import CompareStation
 from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
@@ -48,6 +51,9 @@ class MainWindow(QMainWindow):
         self.feed = Feed(self.document, self.selection, self)
         self.keeper = Keeper(self.document, recovery_folder(), self)
         self.files = FileActions(self.document, self.view, self.preferences, self, self.say, self.start_from_nothing)
+        self.summary = SummaryActions(
+            self.document, self.selection, self.view, self.feed, self, self.say, self._picture
+        )
         self.setMinimumSize(1100, 700)
         self.resize(1280, 800)
         self._assemble()
@@ -59,6 +65,8 @@ class MainWindow(QMainWindow):
         stack = self.document.stack
         return [
             *self.files.commands(),
+            *self.summary.commands(),
+            Command("prices", "Price book …", self.show_prices, "Ctrl+P", "what parts cost; CSV in and out"),
             Command("settings", "Settings …", self.show_settings, "Ctrl+,", "colours, text size, units"),
             Command("keys", "Keys", self.show_keys, "F1", "every command with its keys"),
             Command("undo", "Undo", stack.undo, "Ctrl+Z", enabled=stack.canUndo),
@@ -72,6 +80,7 @@ class MainWindow(QMainWindow):
                 for n, name in enumerate(STATIONS)
             ),
             *self.machine.commands(),
+            *self.compare.commands(),
             Command("quit", "Quit", self.close, "Ctrl+Q"),
         ]
 
@@ -93,6 +102,12 @@ class MainWindow(QMainWindow):
     def say(self, problem: str) -> None:
         """Say what went wrong, in place; an empty text takes it back."""
         self.notice.say(problem)
+
+    def show_prices(self) -> None:
+        """Open the price book beside the window."""
+        self.prices.show()
+        self.prices.raise_()
+        self.prices.activateWindow()
 
     def show_settings(self) -> None:
         """Open the settings."""
@@ -123,6 +138,7 @@ class MainWindow(QMainWindow):
         if not self.files.may_leave():
             event.ignore()
             return
+        self.prices.close()
         self.keeper.close()
         self.feed.close()
         self.machine.close_view()
@@ -136,10 +152,13 @@ class MainWindow(QMainWindow):
         self.bar = StationBar(self)
         self.notice = Notice(self)
         self.finder = CommandFinder(self)
+        self.prices = PriceWindow(self.document, self)
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
+        self.compare = CompareStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
+        built: dict[int, QWidget] = {MACHINE: self.machine, COMPARE: self.compare}
         for place, name in enumerate(STATIONS):
-            self.pages.addWidget(self.machine if place == MACHINE else LaterStation(name, self))
+            self.pages.addWidget(built.get(place) or LaterStation(name, self))
         self._lay_out()
         self.actions_by_id = install(self.commands(), self)
         self._fill_menu()
@@ -149,6 +168,10 @@ class MainWindow(QMainWindow):
         self.header.finder_wanted.connect(self.open_finder)
         self.header.menu.aboutToShow.connect(self._fill_menu)
         self.machine.trouble.connect(self.say)
+        self.machine.first_steps.done.connect(self._on_steps_done)
+        self.machine.first_steps.show_done(self.preferences.settings.hints_done)
+        self.compare.trouble.connect(self.say)
+        self.compare.link_wanted.connect(self._on_link_wanted)
         self.show_station(MACHINE)
         self._show_names()
 
@@ -183,7 +206,7 @@ class MainWindow(QMainWindow):
                     action.setToolTip(command.tip)
                     action.triggered.connect(command.run)
         menu.addSeparator()
-        for name in ("settings", "keys", "quit"):
+        for name in ("summary", "prices", "settings", "keys", "quit"):
             menu.addAction(actions[name])
 
     def _connect(self) -> None:
@@ -193,9 +216,20 @@ class MainWindow(QMainWindow):
         self.selection.candidate_changed.connect(self._on_changed)
         self.view.restyled.connect(self._on_restyled)
         self.preferences.failed.connect(self.say)
+        self.preferences.changed.connect(self._on_preferences)
         self.keeper.failed.connect(self.say)
         stack.indexChanged.connect(self._on_changed)
         stack.cleanChanged.connect(self._on_changed)
+
+    def _on_steps_done(self, done: tuple[str, ...]) -> None:
+        self.preferences.change(hints_done=done)
+
+    def _on_preferences(self) -> None:
+        self.machine.first_steps.show_done(self.preferences.settings.hints_done)
+
+    def _on_link_wanted(self, key: str) -> None:
+        self.show_station(MACHINE)
+        self.machine.choose_link(key)
 
     def _on_changed(self) -> None:
         self._show_names()
@@ -208,9 +242,14 @@ class MainWindow(QMainWindow):
             self.removeAction(action)
             action.deleteLater()
         self.finder.deleteLater()
+        self.prices.close()
+        self.prices.deleteLater()
         self._assemble()
         self.show_station(station)
         self.feed.refresh()
+
+    def _picture(self) -> bytes:
+        return self.machine.view.png()
 
     def _on_thrown_away(self, kept: Kept) -> None:
         throw_away(kept)
@@ -223,6 +262,7 @@ class MainWindow(QMainWindow):
         redo = stack.redoText() or "change" if stack.canRedo() else ""
         self.header.show_undo(undo, redo)
         count = len(document.project.candidates)
-        self.bar.buttons[MACHINE].show_done(min(1.0, count / 4))
+        self.bar.buttons[MACHINE].show_done(1.0 if count else 0.0)
+        self.bar.buttons[COMPARE].show_done(min(1.0, (count - 1) / 2))
         path = f" — {document.path.name}" if document.path else ""
         self.setWindowTitle(f"{document.project.name}{path} — Unterbau")

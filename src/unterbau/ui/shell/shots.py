@@ -56,8 +56,19 @@ def _dark(window: MainWindow) -> None:
     window.view.restyle("dark", 1.0)
 
 
-def _later(window: MainWindow) -> None:
+def _compare(window: MainWindow) -> None:
+    window.view.restyle("light", 1.0)
+    window.selection.choose_candidate("plate box")
     window.show_station(2)
+
+
+def _prices(window: MainWindow) -> None:
+    window.show_prices()
+
+
+def _later(window: MainWindow) -> None:
+    window.prices.close()
+    window.show_station(3)
 
 
 VIEWS: dict[str, Callable[[MainWindow], None]] = {
@@ -68,6 +79,8 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "machine-why": _why,
     "machine-sizes": _sizes,
     "machine-dark": _dark,
+    "compare": _compare,
+    "price-book": _prices,
     "station-to-come": _later,
 }
 
@@ -80,10 +93,12 @@ def main() -> None:
     window = open_window(["--demo"], 10.0)
     window.resize(1280, 800)
     window.show()
+    window.machine.first_steps.end.click()
     for name, prepare in VIEWS.items():
         prepare(window)
         _settle(application, window)
-        window.grab().save(str(folder / f"{name}.png"))
+        seen = window.prices if window.prices.isVisible() else window
+        seen.grab().save(str(folder / f"{name}.png"))
         sys.stdout.write(f"{folder / name}.png\n")
     window.document.stack.setClean()
     window.close()

@@ -8,10 +8,11 @@ from PyQt6.QtSvg import QSvgRenderer
 from PyQt6.QtWidgets import QAbstractButton, QButtonGroup, QVBoxLayout, QWidget
 from typing_extensions import override
 
+from unterbau.ui import theme
 from unterbau.ui.theme import colour, em, font
 
 STATIONS = ("Brief", "Machine", "Compare", "Pour", "Workshop", "Build")
-DRAWN_IN = "#222a29"  # ink of the icon files
+DRAWN_IN = theme.PAPER.ink  # of the icon files
 PURPOSE = {
     "Brief": "what is cut, how exactly, where it stands",
     "Machine": "the machine and its load path",

@@ -4,8 +4,8 @@ from typing import Any
 
 import numpy as np
 import pyvista as pv
-from PyQt6.QtCore import QEvent, QPoint, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QMouseEvent
+from PyQt6.QtCore import QBuffer, QByteArray, QEvent, QIODevice, QPoint, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QImage, QMouseEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from pyvistaqt import QtInteractor
 from typing_extensions import override
@@ -231,6 +231,17 @@ class Viewport(QWidget):
     def picture(self) -> FloatArray:
         """Return the drawn picture as an array, rows by columns by RGB."""
         return np.asarray(self.plotter.screenshot(return_img=True))
+
+    def png(self) -> bytes:
+        """Return the drawn picture as a PNG."""
+        picture = np.ascontiguousarray(self.picture())
+        height, width = picture.shape[:2]
+        image = QImage(picture.tobytes(), width, height, 3 * width, QImage.Format.Format_RGB888)
+        held = QByteArray()
+        buffer = QBuffer(held)
+        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+        image.save(buffer, "PNG")
+        return held.data()
 
     def close_view(self) -> None:
         """Give the graphics back; the window calls this before it goes."""

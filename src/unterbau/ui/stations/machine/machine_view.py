@@ -104,6 +104,14 @@ class MachineView(QWidget):
         self._draw_later.stop()
         self._draw()
 
+    def png(self) -> bytes:
+        """Return the machine as it is seen, as a PNG; behind the drawing of sizes it is the shape."""
+        if self.lens == "sizes":
+            self._draw_scene("shape")
+        else:
+            self.draw_now()
+        return self.viewport.png()
+
     def close_view(self) -> None:
         """Give the graphics back."""
         self._draw_later.stop()
@@ -118,13 +126,17 @@ class MachineView(QWidget):
         return np.asarray(u * self._selection.load)
 
     def _draw(self) -> None:
-        if self._shown is None or self.lens == "sizes":
+        if self._shown is not None and self.lens != "sizes":
+            self._draw_scene(self.lens)
+
+    def _draw_scene(self, lens: str) -> None:
+        if self._shown is None:
             return
         machine, likely, solved = self._shown
         if self._scene is None:
             self._scene = build_scene(bodies_of(machine, self._selection.place), solved.built)
             self.viewport.show_scene(self._scene)
-        flex = self.lens == "flex"
+        flex = lens == "flex"
         u = self.movement()
         if flex and not self._factor_touched:
             self._fit_factor(u)

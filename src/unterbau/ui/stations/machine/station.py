@@ -21,6 +21,7 @@ from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.advice import Advice
 from unterbau.ui.stations.machine.bench import Bench
+from unterbau.ui.stations.machine.first_steps import FirstSteps
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
 from unterbau.ui.stations.machine.part_fields import SIZE_WORDS, with_value
@@ -51,6 +52,7 @@ class MachineStation(QWidget):
         self.bench = Bench(view, self)
         self.shelf = Shelf(self)
         self.advice = Advice(self)
+        self.first_steps = FirstSteps(self)
         self._trials: tuple[Trial, ...] = ()
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         self._build()
@@ -103,6 +105,10 @@ class MachineStation(QWidget):
         if key and key != "rest":
             self._selection.choose_link(key)
 
+    def _on_link_clicked(self, key: str) -> None:
+        self.choose_link(key)
+        self.first_steps.follow("link")
+
     def show_sizes(self) -> None:
         """Draw the machine's sizes and put them on the bench."""
         self.view.use_lens("sizes")
@@ -132,6 +138,7 @@ class MachineStation(QWidget):
         project, name = edits.duplicate(self._document.project, self._selection.candidate)
         self._document.apply(project, f"duplicate {self._selection.candidate}")
         self._selection.choose_candidate(name)
+        self.first_steps.follow("copy")
 
     def make_benchmark(self) -> None:
         """Measure the others against the chosen candidate."""
@@ -188,6 +195,7 @@ class MachineStation(QWidget):
         middle.addWidget(right)
         box.addWidget(self.load_path)
         box.addWidget(_line())
+        box.addWidget(self.first_steps)
         box.addLayout(middle, 1)
         box.addWidget(_line())
         box.addWidget(self.shelf)
@@ -195,13 +203,14 @@ class MachineStation(QWidget):
     def _connect(self) -> None:
         self._document.changed.connect(self._on_project_changed)
         self._selection.link_changed.connect(self._on_link_changed)
+        self._selection.place_changed.connect(self._on_place_changed)
         self.feed.likely_ready.connect(self._on_likely)
         self.feed.bands_ready.connect(self._on_bands)
         self.feed.failed.connect(self.trouble)
         self.feed.progressed.connect(self.readout.busy.setText)
-        self.load_path.chosen.connect(self.choose_link)
+        self.load_path.chosen.connect(self._on_link_clicked)
         self.load_path.pointed.connect(self._selection.point_at)
-        self.view.chosen.connect(self.choose_link)
+        self.view.chosen.connect(self._on_link_clicked)
         self.view.lens_changed.connect(self._on_lens_changed)
         self.view.drawing.dragged.connect(self._on_dragged)
         self.view.drawing.released.connect(self._document.end_gesture)
@@ -244,7 +253,8 @@ class MachineStation(QWidget):
         self._document.apply(project, f"{key.replace('_', ' ')}: {'larger' if up else 'smaller'}", f"step/{name}/{key}")
 
     def _on_project_changed(self, before: object, after: object) -> None:
-        del before, after
+        if before != after:
+            self.first_steps.follow("edit")
         self._show_cards()
         self.load_path.show_cut(self._document.project.cut)
 
@@ -269,6 +279,7 @@ class MachineStation(QWidget):
 
     def _on_pull_changed(self) -> None:
         self._on_advice(self._trials)
+        self.first_steps.follow("pull")
         if self.bench.explains:
             self._explain(self.feed.machine(), self.bench.key)
 
@@ -281,6 +292,7 @@ class MachineStation(QWidget):
             self.trouble.emit(str(error))
             return
         self._document.apply(project, trial.alternative.text)
+        self.first_steps.follow("try")
 
     def _on_cut_chosen(self, cut: str) -> None:
         self._document.apply(edits.set_cut(self._document.project, cut), "cut to be judged by", "cut")
@@ -305,6 +317,9 @@ class MachineStation(QWidget):
 
     def _on_link_changed(self, key: str) -> None:
         self._show_bench(self._candidate().machine, key or self.load_path.strip.weakest())
+
+    def _on_place_changed(self) -> None:
+        self.first_steps.follow("head")
 
     def _on_likely(self) -> None:
         machine = self.feed.machine()

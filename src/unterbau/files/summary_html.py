@@ -1,0 +1,181 @@
+"""One page about a candidate: picture, figures with bands, whose flex it is, parts and money, assumptions.
+
+The page is plain HTML that holds everything itself, and keeps to what simple readers of HTML know, so
+that the same text makes the printed page.
+"""
+
+import base64
+from dataclasses import dataclass
+from html import escape
+from pathlib import Path
+
+from unterbau.band import Band
+from unterbau.catalogue.cuts import cut
+from unterbau.catalogue.prices import money_text
+from unterbau.files.atomic import write_atomically
+from unterbau.machine.bill import Item
+from unterbau.machine.machine import bill_of, cost_of, links, travel
+from unterbau.machine.parts import Place
+from unterbau.mechanics.statics import CAUSES
+from unterbau.project.project import Candidate, Project
+from unterbau.studies.answers import Answers
+from unterbau.studies.cutting import moved_by
+from unterbau.units import Units, length_text, movement_text, number_text
+
+AXES = ("X", "Y", "Z")
+TOLD = 6
+"""Links of the load path that are named for each pull."""
+CAUSE_WORDS = dict(zip(CAUSES, ("stretch", "shear", "twist", "bending", "joint"), strict=True))
+ASSUMPTIONS = """\
+Predictions for one place of the head, pulled at the tool tip against the work, static and linear: no play, slip or
+gaps. Low and high: all joints, guides and drives soft or stiff together.
+Beams bend, twist, shear and stretch (Timoshenko); plates are strips that bend like beams; welds are rigid; masses by
+the same parts. Joint, guide and spindle values are largely common practice without a source.
+An estimate with a band, not a promise. Lifting, wiring, welding and pouring follow local codes and licensed practice.
+"""
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    """What a page is made of."""
+
+    project: Project
+    candidate: Candidate
+    answers: Answers
+    place: Place
+    when: str
+    """Date of the page, in words."""
+    units: Units
+    picture: bytes
+    """PNG."""
+
+
+def summary_html(made: Summary) -> str:
+    """Return the page."""
+    project, candidate = made.project, made.candidate
+    star = " ★ benchmark" if candidate.name == project.benchmark else ""
+    picture = base64.b64encode(made.picture).decode("ascii")
+    image = f'<img src="data:image/png;base64,{picture}" width="330" alt="the machine">' if made.picture else ""
+    return f"""<!DOCTYPE html>
+<html lang="en"><head><meta charset="utf-8"><title>{escape(project.name)}: {escape(candidate.name)}</title>
+<style>
+body {{ font-family: Inter, sans-serif; font-size: 8pt; color: #222a29; max-width: 190mm; }}
+h1 {{ font-size: 14pt; margin: 0; }} h2 {{ font-size: 9pt; color: #62675f; margin: 7px 0 2px 0; }}
+td, th {{ font-size: 8pt; padding: 1px 7px 1px 0; text-align: left; vertical-align: top; }}
+th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
+.small {{ font-size: 7pt; color: #62675f; }}
+</style></head><body>
+<h1>{escape(project.name)}</h1>
+<p>{escape(candidate.name)}{star} · {escape(made.when)} · {_place(made)}</p>
+<table width="100%"><tr><td width="50%">{image}</td><td>
+<h2>STIFFNESS, N/µm</h2>{_stiffness(made.answers)}
+<h2>FIGURES</h2>{_figures(made)}
+<p>{_meaning(made)}</p>
+</td></tr></table>
+<h2>WHOSE FLEX IT IS, likely</h2>{_load_path(made)}
+<h2>PARTS</h2>{_parts(made)}
+<h2>ASSUMPTIONS</h2><p class="small">{escape(ASSUMPTIONS)}</p>
+</body></html>
+"""
+
+
+def _row(*cells: str, head: bool = False) -> str:
+    tag = "th" if head else "td"
+    return "<tr>" + "".join(f"<{tag}>{cell}</{tag}>" for cell in cells) + "</tr>"
+
+
+def _words(band: Band, scale: float = 1.0) -> str:
+    low, high = sorted((band.low * scale, band.high * scale))
+    return f"<b>{number_text(band.likely * scale)}</b> ({number_text(low)} – {number_text(high)})"
+
+
+def _place(made: Summary) -> str:
+    places = (
+        f"{axis} {length_text(share * along, made.units)}"
+        for axis, share, along in zip(
+            AXES, (made.place.x, made.place.y, made.place.z), travel(made.candidate.machine), strict=True
+        )
+    )
+    return f"head at {', '.join(places)} of its travel"
+
+
+def _stiffness(answers: Answers) -> str:
+    rows = [_row("", "tip, with cutter", "spindle nose", "softest of centre and corners", head=True)]
+    for axis, name in enumerate(AXES):
+        cells = (answers.stiffness[axis], answers.nose[axis], answers.worst[axis])
+        rows.append(_row(f"<b>{name}</b>", *(_words(band, 1e-6) for band in cells)))
+    return f"<table>{''.join(rows)}</table><p class='small'>likely (low – high)</p>"
+
+
+def _figures(made: Summary) -> str:
+    answers, prices = made.answers, made.project.prices
+    likely = answers.likely
+    low, high = (movement_text(v, made.units) for v in sorted((answers.droop.low, answers.droop.high)))
+    moving = ", ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
+    found = cost_of(made.candidate.machine, prices)
+    money = f"<b>{escape(money_text(found.money, prices))}</b>, prices of {escape(prices.date)}"
+    if found.invented:
+        money += ", partly invented figures to start from"
+    rows = [
+        _row("droop over the travel", f"<b>{movement_text(answers.droop.likely, made.units)}</b> ({low} – {high})"),
+        _row("mass", f"<b>{likely.mass:.1f} kg</b>; drives move {moving}"),
+        _row("money", money),
+    ]
+    if answers.modes:
+        first = answers.modes[0]
+        rows.insert(1, _row("lowest natural mode", f"{_words(first.frequency)} Hz"))
+    return f"<table>{''.join(rows)}</table>"
+
+
+def _meaning(made: Summary) -> str:
+    chosen = cut(made.project.cut)
+    moves = [moved_by(chosen, float(made.answers.likely.compliance[axis, axis])) for axis in range(3)]
+    each = ", ".join(f"{axis} {movement_text(m.likely, made.units)}" for axis, m in zip(AXES, moves, strict=True))
+    return (
+        f"{escape(chosen.label)} ({escape(chosen.tool)}) pulls with {chosen.force.likely:.0f} N "
+        f"({chosen.force.low:.0f} – {chosen.force.high:.0f}) and moves the tool: {each}, likely."
+    )
+
+
+def _load_path(made: Summary) -> str:
+    shares = made.answers.likely.shares
+    labels = {link.key: link.label for link in links(made.candidate.machine)}
+    columns = []
+    for axis, name in enumerate(AXES):
+        table = shares.compliance[axis]
+        total = float(table.sum())
+        order = sorted(range(len(shares.keys)), key=lambda n, t=table: -float(t[n].sum()))[:TOLD]  # type: ignore[misc]
+        lines = []
+        for n in order:
+            cause = CAUSE_WORDS[CAUSES[int(table[n].argmax())]]
+            label = labels.get(shares.keys[n], "rest")
+            extra = f", {cause}" if cause != "joint" else ""
+            lines.append(f"{table[n].sum() / total:.0%} {escape(label)}{extra}")
+        first = f"<b>pulled along {name}</b>, 100 N: {movement_text(100 * total, made.units)}"
+        columns.append("<br>".join((first, *lines)))
+    return f'<table width="100%">{_row(*columns)}</table>'
+
+
+def _parts(made: Summary) -> str:
+    prices = made.project.prices
+    items = bill_of(made.candidate.machine, prices)
+    half = (len(items) + 1) // 2
+    head = _row("", "mass", escape(prices.currency), head=True)
+    columns = (head + "".join(_item(item, made) for item in part) for part in (items[:half], items[half:]))
+    return f'<table width="100%"><tr>{"".join(f"<td><table>{rows}</table></td>" for rows in columns)}</tr></table>'
+
+
+def _item(item: Item, made: Summary) -> str:
+    length = f", {length_text(item.length, made.units)}" if item.length else ""
+    mass = f"{item.mass:.1f} kg" if item.mass >= 0.05 else ""
+    money = f"{item.money:.0f}" if item.priced else "no price"
+    return _row(f"{item.count} × {escape(item.text)}{length}", mass, money)
+
+
+def write_summary(path: Path, made: Summary) -> None:
+    """Write the page, whole or not at all.
+
+    Raises:
+        UnterbauError: The file could not be written.
+    """
+    write_atomically(path, summary_html(made))

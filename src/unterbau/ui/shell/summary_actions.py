@@ -1,0 +1,99 @@
+"""The one-page summary of the chosen candidate as HTML and PDF."""
+
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF
+from PyQt6.QtGui import QPageLayout, QPageSize, QPdfWriter, QTextDocument
+from PyQt6.QtWidgets import QFileDialog, QWidget
+
+from unterbau.errors import UnterbauError
+from unterbau.files.atomic import write_atomically
+from unterbau.files.summary_html import Summary, summary_html, write_summary
+from unterbau.ui.commands import Command
+from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
+from unterbau.ui.selection import Selection
+from unterbau.ui.theme import font
+from unterbau.ui.view_settings import ViewSettings
+
+RESOLUTION = 150  # dots per inch of the printed page
+MARGIN = 12.0  # mm
+
+
+def pdf_of(html: str, title: str) -> bytes:
+    """Return an HTML page as PDF, A4, scaled down until it fits on one page."""
+    held = QByteArray()
+    buffer = QBuffer(held)
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    writer = QPdfWriter(buffer)
+    writer.setResolution(RESOLUTION)
+    writer.setTitle(title)
+    margins = QMarginsF(MARGIN, MARGIN, MARGIN, MARGIN)
+    page, upright = QPageSize(QPageSize.PageSizeId.A4), QPageLayout.Orientation.Portrait
+    writer.setPageLayout(QPageLayout(page, upright, margins, QPageLayout.Unit.Millimeter))
+    document = QTextDocument()
+    document.setDefaultFont(font(0.8))
+    document.setHtml(html)
+    area = writer.pageLayout().paintRectPixels(72)
+    document.setPageSize(area.size().toSizeF())
+    for _ in range(12):
+        if document.pageCount() <= 1:
+            break
+        document.setPageSize(document.pageSize() * 1.06)
+    document.print(writer)
+    buffer.close()
+    return held.data()
+
+
+class SummaryActions:
+    """Writes the page about the candidate that is looked at."""
+
+    def __init__(
+        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, window: QWidget,
+        say: Callable[[str], None], picture: Callable[[], bytes],
+    ) -> None:  # fmt: skip
+        """Take `picture` to draw the machine as a PNG."""
+        self._document, self._selection, self._view, self._feed = document, selection, view, feed
+        self._window, self._say, self._picture = window, say, picture
+
+    def commands(self) -> list[Command]:
+        """Return what can be made of the candidate."""
+        return [
+            Command("summary", "Summary of the candidate …", self.ask, "Ctrl+E", "one page, PDF or HTML"),
+        ]
+
+    def ask(self) -> None:
+        """Ask for a file and write the page into it; its ending chooses the format."""
+        name = self._selection.candidate
+        start = str((self._document.path.parent if self._document.path else Path.home()) / f"{name}.pdf")
+        chosen, _ = QFileDialog.getSaveFileName(
+            self._window, "Save the summary", start, "One page (*.pdf);;Web page (*.html)"
+        )
+        if chosen:
+            path = Path(chosen)
+            self.save_to(path if path.suffix else path.with_suffix(".pdf"))
+
+    def save_to(self, path: Path) -> bool:
+        """Write the page; what goes wrong is said."""
+        project = self._document.project
+        candidate = project.candidate(self._selection.candidate)
+        answers = self._feed.full(candidate.machine)
+        if answers is None:
+            self._say("The bands are still being computed; make the summary in a moment.")
+            return False
+        made = Summary(
+            project, candidate, answers, self._selection.place, date.today().isoformat(),
+            self._view.units, self._picture(),
+        )  # fmt: skip
+        try:
+            if path.suffix.lower() in (".html", ".htm"):
+                write_summary(path, made)
+            else:
+                write_atomically(path, pdf_of(summary_html(made), f"{project.name}: {candidate.name}"))
+        except UnterbauError as error:
+            self._say(str(error))
+            return False
+        self._say("")
+        return True

@@ -1,0 +1,141 @@
+"""The figures of all candidates as a table."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, Qt
+from typing_extensions import override
+
+from unterbau.band import Band
+from unterbau.catalogue.prices import PriceBook, money_text
+from unterbau.studies.compare import Figures
+from unterbau.units import Units, movement_text, number_text
+
+WAITING = "…"
+
+
+@dataclass(frozen=True)
+class Row:
+    """A candidate; its figures may still be on their way."""
+
+    name: str
+    benchmark: bool
+    figures: Figures | None
+    prices: PriceBook
+
+
+@dataclass(frozen=True)
+class Column:
+    """What a column shows, and by what it is sorted."""
+
+    title: str
+    tip: str
+    text: Callable[[Figures, PriceBook, Units], str]
+    value: Callable[[Figures], float]
+
+
+def band_words(band: Band, scale: float) -> str:
+    """Return a band as likely (low – high), the smaller end first."""
+    low, high = sorted((band.low * scale, band.high * scale))
+    return f"{number_text(band.likely * scale)}  ({number_text(low)} – {number_text(high)})"
+
+
+def _stiffness(axis: int, name: str) -> Column:
+    return Column(
+        f"{name}  N/µm", f"stiffness at the tool tip along {name}: likely (low – high)",
+        lambda f, _p, _u: band_words(f.answers.stiffness[axis], 1e-6), lambda f: f.answers.stiffness[axis].likely,
+    )  # fmt: skip
+
+
+def _droop(found: Figures, _prices: PriceBook, units: Units) -> str:
+    low, likely, high = (movement_text(v, units) for v in _ordered(found.answers.droop))
+    return f"{likely}  ({low.split()[0]} – {high.split()[0]})"
+
+
+def _ordered(band: Band) -> tuple[float, float, float]:
+    low, high = sorted((band.low, band.high))
+    return low, band.likely, high
+
+
+def _shake(found: Figures, _prices: PriceBook, _units: Units) -> str:
+    return band_words(found.frequency, 1.0) if found.frequency else "–"
+
+
+COLUMNS = (
+    *(_stiffness(axis, name) for axis, name in enumerate("XYZ")),
+    Column("softest  N/µm", "softest of X, Y, Z at centre and corners of the travel: likely (low – high)",
+           lambda f, _p, _u: band_words(min(f.answers.worst, key=lambda b: b.likely), 1e-6),
+           lambda f: min(b.likely for b in f.answers.worst)),
+    Column("droop", "range of the tool's sinking by weight over the travel", _droop, lambda f: f.answers.droop.likely),
+    Column("shake  Hz", "lowest natural frequency: likely (low – high)", _shake,
+           lambda f: f.frequency.likely if f.frequency else 0.0),
+    Column("mass  kg", "whole machine", lambda f, _p, _u: f"{f.answers.likely.mass:.1f}",
+           lambda f: f.answers.likely.mass),
+    Column("Y moves", "what the Y drive moves, kg", lambda f, _p, _u: f"{f.answers.likely.moving['Y']:.1f}",
+           lambda f: f.answers.likely.moving["Y"]),
+    Column("money", "by the price book of the project", lambda f, p, _u: money_text(f.cost.money, p),
+           lambda f: f.cost.money),
+)  # fmt: skip
+
+
+class FiguresModel(QAbstractTableModel):
+    """One row a candidate, in the order of the shelf."""
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._rows: tuple[Row, ...] = ()
+        self._units: Units = "mm"
+
+    @property
+    def rows(self) -> tuple[Row, ...]:
+        """What is shown."""
+        return self._rows
+
+    def show_rows(self, rows: tuple[Row, ...], units: Units) -> None:
+        """Show candidates."""
+        if [row.name for row in rows] != [row.name for row in self._rows]:
+            self.beginResetModel()
+            self._rows, self._units = rows, units
+            self.endResetModel()
+            return
+        self._rows, self._units = rows, units
+        if rows:
+            self.dataChanged.emit(self.index(0, 0), self.index(len(rows) - 1, len(COLUMNS)))
+
+    @override
+    def rowCount(self, parent: QModelIndex = QModelIndex()) -> int:  # noqa: B008 - Qt's own default
+        return 0 if parent.isValid() else len(self._rows)
+
+    @override
+    def columnCount(self, parent: QModelIndex = QModelIndex()) -> int:  # noqa: B008
+        return 0 if parent.isValid() else len(COLUMNS) + 1
+
+    @override
+    def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        if orientation != Qt.Orientation.Horizontal:
+            return None
+        column = COLUMNS[section - 1] if section else None
+        if role == Qt.ItemDataRole.DisplayRole:
+            return column.title if column else "candidate"
+        if role == Qt.ItemDataRole.ToolTipRole:
+            return column.tip if column else "★ is the benchmark"
+        return None
+
+    @override
+    def data(self, index: QModelIndex, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        if not index.isValid():
+            return None
+        row = self._rows[index.row()]
+        if role == Qt.ItemDataRole.TextAlignmentRole:
+            side = Qt.AlignmentFlag.AlignRight if index.column() else Qt.AlignmentFlag.AlignLeft
+            return side | Qt.AlignmentFlag.AlignVCenter
+        if index.column() == 0:
+            name = ("★ " if row.benchmark else "") + row.name
+            return {Qt.ItemDataRole.DisplayRole: name, Qt.ItemDataRole.UserRole: row.name}.get(Qt.ItemDataRole(role))
+        column = COLUMNS[index.column() - 1]
+        if role == Qt.ItemDataRole.DisplayRole:
+            return column.text(row.figures, row.prices, self._units) if row.figures else WAITING
+        if role == Qt.ItemDataRole.UserRole:
+            return column.value(row.figures) if row.figures else 0.0
+        return None

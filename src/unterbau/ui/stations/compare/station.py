@@ -1,0 +1,207 @@
+"""The Compare station: picture, where the flex went, figures."""
+
+from pathlib import Path
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QShowEvent
+from PyQt6.QtWidgets import (
+    QButtonGroup,
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+from typing_extensions import override
+
+from unterbau.errors import InputError, UnterbauError
+from unterbau.files.figures_csv import write_figures
+from unterbau.project.project import Candidate
+from unterbau.studies.compare import Figures, figures, flow
+from unterbau.ui.commands import Command
+from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
+from unterbau.ui.selection import Selection
+from unterbau.ui.stations.compare.figures_model import Row
+from unterbau.ui.stations.compare.figures_table import FiguresTable
+from unterbau.ui.stations.compare.picture import Dot, Picture
+from unterbau.ui.stations.compare.waterfall import Waterfall, bars
+from unterbau.ui.theme import em
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.labels import heading, label
+from unterbau.units import movement_text
+
+AXES = ("X", "Y", "Z")
+
+
+class CompareStation(QWidget):
+    """Two to six candidates side by side."""
+
+    trouble = pyqtSignal(str)
+    link_wanted = pyqtSignal(str)
+    """A link should be looked at on the bench."""
+
+    def __init__(
+        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self._document, self._selection, self._view, self._feed = document, selection, view, feed
+        self.picture = Picture(self)
+        self.waterfall = Waterfall(self)
+        self.table = FiguresTable(self)
+        self.axis_buttons = QButtonGroup(self)
+        self.sentence = label("", size=0.95)
+        self.head = label("", "muted", 0.9)
+        self.copy = QPushButton("copy", self)
+        self.save = QPushButton("save as CSV …", self)
+        self._build()
+        self._connect()
+
+    def commands(self) -> list[Command]:
+        """Return what one can do here."""
+        return [
+            Command("copy-figures", "Copy the figures of all candidates", self.table.copy, "Ctrl+Shift+C"),
+            Command("save-figures", "Save the figures as CSV …", self.ask_save, tip="for any table program"),
+        ]
+
+    def ask_save(self) -> None:
+        """Ask for a file and write the figures into it."""
+        start = str(Path.home() / f"{self._document.project.name} figures.csv")
+        name, _ = QFileDialog.getSaveFileName(self, "Save the figures", start, "CSV (*.csv)")
+        if name:
+            path = Path(name)
+            self.save_to(path if path.suffix else path.with_suffix(".csv"))
+
+    def save_to(self, path: Path) -> bool:
+        """Write the figures; a failure is said."""
+        rows = [row.figures for row in self._rows() if row.figures]
+        if len(rows) < len(self._document.project.candidates):
+            self.trouble.emit("The figures are still being computed; save them in a moment.")
+            return False
+        try:
+            write_figures(path, rows, self._document.project.prices.currency)
+        except UnterbauError as error:
+            self.trouble.emit(str(error))
+            return False
+        return True
+
+    @override
+    def showEvent(self, event: QShowEvent | None) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the project as it is, if the station is open."""
+        if not self.isVisible():
+            return
+        axis, chosen = self._selection.axis, self._selection.candidate
+        button = self.axis_buttons.button(axis)
+        if button is not None:
+            button.setChecked(True)
+        rows = self._rows()
+        self.table.show_rows(rows, self._view.units, chosen)
+        dots = [
+            Dot(row.name, found.answers.likely.mass, found.answers.stiffness[axis].scaled(1e-6), found.cost.money,
+                row.benchmark)
+            for row in rows if (found := row.figures)
+        ]  # fmt: skip
+        self.picture.show_dots(dots, AXES[axis], chosen)
+        missing = len(rows) - len(dots)
+        self.head.setText(f"{missing} still being computed" if missing else "")
+        try:
+            self._show_flow()
+        except InputError as error:
+            self.trouble.emit(str(error))
+
+    def _show_flow(self) -> None:
+        project, axis, load = self._document.project, self._selection.axis, self._selection.load
+        before, after = project.candidate(project.benchmark), project.candidate(self._selection.candidate)
+        pair = [(one.machine, self._feed.likely(one.machine)[0]) for one in (before, after)]
+        found = bars(flow(pair[0], pair[1], axis), load, f"★ {before.name}", after.name)
+        self.waterfall.show_bars(found, self._view.units)
+        units = self._view.units
+        if before is after:
+            text = f"★ {before.name} is the benchmark itself; choose another candidate to see where its flex went."
+        else:
+            first, last = (movement_text(bar.end, units) for bar in (found[0], found[-1]))
+            text = f"Pulled along {AXES[axis]} with {load:g} N the tool moves {last} instead of {first}, likely."
+        self.sentence.setText(text)
+
+    def _rows(self) -> tuple[Row, ...]:
+        project = self._document.project
+        return tuple(
+            Row(c.name, c.name == project.benchmark, self._figures(c), project.prices) for c in project.candidates
+        )
+
+    def _figures(self, candidate: Candidate) -> Figures | None:
+        found = self._feed.full(candidate.machine)
+        return figures(candidate.name, candidate.machine, found, self._document.project.prices) if found else None
+
+    def _build(self) -> None:
+        unit = em()
+        box = QVBoxLayout(self)
+        box.setContentsMargins(round(1.3 * unit), round(0.6 * unit), round(1.3 * unit), round(0.8 * unit))
+        box.setSpacing(round(0.5 * unit))
+        top = QHBoxLayout()
+        top.addWidget(heading("compare"))
+        top.addSpacing(round(unit))
+        top.addWidget(label("pull", "muted"))
+        for axis, name in enumerate(AXES):
+            button = QPushButton(name, self)
+            button.setCheckable(True)
+            button.setFixedWidth(round(1.7 * unit))
+            button.setAccessibleName(f"Compare along {name}")
+            self.axis_buttons.addButton(button, axis)
+            top.addWidget(button)
+        top.addSpacing(round(unit))
+        top.addWidget(self.head)
+        top.addStretch()
+        box.addLayout(top)
+        middle = QHBoxLayout()
+        middle.setSpacing(round(1.4 * unit))
+        middle.addWidget(self.picture, 5)
+        middle.addLayout(self._flow_column(), 6)
+        box.addLayout(middle, 3)
+        low = QHBoxLayout()
+        low.addWidget(heading("figures"))
+        low.addStretch()
+        self.copy.setToolTip("the marked rows, or all, as a table for any table program")
+        for button in (self.copy, self.save):
+            low.addWidget(button)
+        box.addLayout(low)
+        box.addWidget(self.table, 2)
+
+    def _flow_column(self) -> QVBoxLayout:
+        right = QVBoxLayout()
+        right.addWidget(heading("where the flex went"))
+        self.sentence.setWordWrap(True)
+        self.sentence.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        right.addWidget(self.sentence)
+        area = QScrollArea(self)
+        area.setWidgetResizable(True)
+        area.setFrameShape(QFrame.Shape.NoFrame)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(self.waterfall)
+        right.addWidget(area, 1)
+        return right
+
+    def _connect(self) -> None:
+        self.axis_buttons.idClicked.connect(self._selection.pull_along)
+        self.picture.chosen.connect(self._selection.choose_candidate)
+        self.table.chosen.connect(self._selection.choose_candidate)
+        self.waterfall.chosen.connect(self.link_wanted)
+        self.copy.clicked.connect(self.table.copy)
+        self.save.clicked.connect(self.ask_save)
+        self._feed.likely_ready.connect(self.refresh)
+        self._feed.bands_ready.connect(self.refresh)
+        self._document.changed.connect(self._on_changed)
+        self._selection.pull_changed.connect(self.refresh)
+        self._view.changed.connect(self.refresh)
+
+    def _on_changed(self, before: object, after: object) -> None:
+        del before, after
+        self.refresh()
