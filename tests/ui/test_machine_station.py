@@ -3,33 +3,11 @@
 import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QLineEdit
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
+from tests.ui.driving import TUBE, choose, click_link, number, type_into
 from unterbau.ui.shell.main_window import MainWindow
-
-TUBE = "steel tube, epoxied sides"
-
-
-def number(window: MainWindow, axis: int) -> float:
-    return window.machine.readout.numbers[axis].value
-
-
-def choose(window: MainWindow, qtbot: QtBot, name: str) -> None:
-    qtbot.mouseClick(window.machine.shelf.card(name), Qt.MouseButton.LeftButton)
-
-
-def click_link(window: MainWindow, qtbot: QtBot, key: str) -> None:
-    strip = window.machine.load_path.strip
-    qtbot.mouseClick(strip, Qt.MouseButton.LeftButton, pos=strip.place_of(key).toPoint())
-
-
-def type_into(qtbot: QtBot, edit: QLineEdit, text: str) -> None:
-    edit.setFocus()
-    edit.selectAll()
-    qtbot.keyClicks(edit, text)
-    qtbot.keyClick(edit, Qt.Key.Key_Return)
 
 
 def test_the_demo_opens_with_everything_answered(window: MainWindow) -> None:

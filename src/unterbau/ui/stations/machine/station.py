@@ -2,15 +2,13 @@
 
 from functools import partial
 
-from PyQt6.QtCore import QPoint, Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
-from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, bodies_of, cost_of, link, links, part
-from unterbau.machine.parts import Part, Place
+from unterbau.machine.machine import Machine, cost_of, link, links, part
+from unterbau.machine.parts import Part
 from unterbau.machine.stepping import step
-from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.studies.advise import Trial
@@ -21,16 +19,15 @@ from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.advice import Advice
 from unterbau.ui.stations.machine.bench import Bench
+from unterbau.ui.stations.machine.candidates import Candidates
 from unterbau.ui.stations.machine.first_steps import FirstSteps
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
 from unterbau.ui.stations.machine.part_fields import SIZE_WORDS, with_value
 from unterbau.ui.stations.machine.readout import Readout
-from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
+from unterbau.ui.stations.machine.shelf import Shelf
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
-from unterbau.ui.widgets.thumbnail import outlines
-from unterbau.units import number_text
 
 SIZES = "dimensions"
 
@@ -51,10 +48,10 @@ class MachineStation(QWidget):
         self.readout = Readout(view, self)
         self.bench = Bench(view, self)
         self.shelf = Shelf(self)
+        self.candidates = Candidates(document, selection, feed, self.shelf, self)
         self.advice = Advice(self)
         self.first_steps = FirstSteps(self)
         self._trials: tuple[Trial, ...] = ()
-        self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         self._build()
         self._connect()
         self.load_path.show_cut(document.project.cut)
@@ -62,7 +59,6 @@ class MachineStation(QWidget):
     def commands(self) -> list[Command]:
         """Return what one can do here."""
         view, select = self.view, self._selection
-        copying = "copy the chosen candidate and go on with the copy"
         return [
             Command("smaller", "One size smaller", partial(self._on_stepped, False), "[", "the part on the bench"),
             Command("larger", "One size larger", partial(self._on_stepped, True), "]", "the part on the bench"),
@@ -84,12 +80,7 @@ class MachineStation(QWidget):
             Command("turn-down", "Look from lower", partial(view.viewport.turn, 0.0, -10.0), "Alt+Down"),
             Command("sizes", "Sizes of the machine", self.show_sizes, "Ctrl+M", "travel, heights, overhangs, stances"),
             Command("weakest", "Put the weakest link on the bench", self.choose_weakest, "Ctrl+W", "the largest share"),
-            Command("duplicate", "Duplicate candidate", self.duplicate, "Ctrl+D", copying),
-            Command("benchmark", "Make this candidate the benchmark", self.make_benchmark, "Ctrl+B"),
-            Command("rename", "Rename candidate", self.rename, "F2"),
-            Command("delete", "Delete candidate", self.delete, "Ctrl+Delete", enabled=self._can_delete),
-            Command("next-candidate", "Next candidate", partial(self._walk, 1), "Ctrl+PgDown"),
-            Command("previous-candidate", "Previous candidate", partial(self._walk, -1), "Ctrl+PgUp"),
+            *self.candidates.commands(),
         ]
 
     def link_commands(self) -> list[Command]:
@@ -104,10 +95,6 @@ class MachineStation(QWidget):
         """Put a link on the bench."""
         if key and key != "rest":
             self._selection.choose_link(key)
-
-    def _on_link_clicked(self, key: str) -> None:
-        self.choose_link(key)
-        self.first_steps.follow("link")
 
     def show_sizes(self) -> None:
         """Draw the machine's sizes and put them on the bench."""
@@ -133,46 +120,13 @@ class MachineStation(QWidget):
         """Put the weakest link on the bench."""
         self.choose_link(self.load_path.strip.weakest())
 
-    def duplicate(self) -> None:
-        """Copy the chosen candidate and go on with the copy."""
-        project, name = edits.duplicate(self._document.project, self._selection.candidate)
-        self._document.apply(project, f"duplicate {self._selection.candidate}")
-        self._selection.choose_candidate(name)
-        self.first_steps.follow("copy")
-
-    def make_benchmark(self) -> None:
-        """Measure the others against the chosen candidate."""
-        name = self._selection.candidate
-        self._document.apply(edits.set_benchmark(self._document.project, name), f"benchmark {name}")
-
-    def rename(self) -> None:
-        """Ask for another name on the card."""
-        self.shelf.ask_name(self._selection.candidate)
-
-    def delete(self) -> None:
-        """Remove the chosen candidate; undo brings it back."""
-        name = self._selection.candidate
-        names = [c.name for c in self._document.project.candidates]
-        place = names.index(name)
-        project = edits.delete(self._document.project, name)
-        self._selection.choose_candidate(names[place - 1] if place else names[1])
-        self._document.apply(project, f"delete {name}")
-
     def close_view(self) -> None:
         """Stop looking for alternatives; give the graphics back."""
         self.advice.close()
         self.view.close_view()
 
-    def _can_delete(self) -> bool:
-        return len(self._document.project.candidates) > 1
-
     def _candidate(self) -> Candidate:
         return self._document.project.candidate(self._selection.candidate)
-
-    def _walk(self, step_by: int) -> None:
-        names = [c.name for c in self._document.project.candidates]
-        place = names.index(self._selection.candidate) + step_by
-        self._selection.choose_candidate(names[max(0, min(len(names) - 1, place))])
 
     def _build(self) -> None:
         unit = em()
@@ -223,12 +177,14 @@ class MachineStation(QWidget):
         self.advice.failed.connect(self.trouble)
         self._selection.pull_changed.connect(self._on_pull_changed)
         self.view.pointed.connect(self._selection.point_at)
+        self.candidates.trouble.connect(self.trouble)
+        self.candidates.copied.connect(self._on_copied)
         self.bench.edited.connect(self._on_edited)
         self.bench.stepped.connect(self._on_stepped)
-        self.shelf.chosen.connect(self._selection.choose_candidate)
-        self.shelf.copy_wanted.connect(self.duplicate)
-        self.shelf.renamed.connect(self._on_renamed)
-        self.shelf.menu_wanted.connect(self._on_menu)
+
+    def _on_link_clicked(self, key: str) -> None:
+        self.choose_link(key)
+        self.first_steps.follow("link")
 
     def _on_edited(self, key: str, changed: Part, attribute: str) -> None:
         name = self._selection.candidate
@@ -255,7 +211,7 @@ class MachineStation(QWidget):
     def _on_project_changed(self, before: object, after: object) -> None:
         if before != after:
             self.first_steps.follow("edit")
-        self._show_cards()
+        self.candidates.show_cards()
         self.load_path.show_cut(self._document.project.cut)
 
     def _show_bench(self, machine: Machine, key: str) -> None:
@@ -318,6 +274,9 @@ class MachineStation(QWidget):
     def _on_link_changed(self, key: str) -> None:
         self._show_bench(self._candidate().machine, key or self.load_path.strip.weakest())
 
+    def _on_copied(self) -> None:
+        self.first_steps.follow("copy")
+
     def _on_place_changed(self) -> None:
         self.first_steps.follow("head")
 
@@ -335,59 +294,10 @@ class MachineStation(QWidget):
             self.choose_weakest()
         self._show_bench(machine, self._selection.link)
         self.view.show_answers(machine, likely, solved)
-        self._show_cards()
+        self.candidates.show_cards()
 
     def _on_bands(self) -> None:
         self.readout.show_bands(self.feed.full(self.feed.machine()))
-
-    def _on_renamed(self, name: str, new: str) -> None:
-        try:
-            project = edits.rename(self._document.project, name, new)
-        except InputError as error:
-            self.trouble.emit(f"the candidate keeps its name: {error.problem}")
-            return
-        chosen = self._selection.candidate == name
-        if chosen:
-            self._selection.candidate = new.strip()
-        self._document.apply(project, f"rename {name}")
-
-    def _on_menu(self, name: str, place: QPoint) -> None:
-        self._selection.choose_candidate(name)
-        menu = QMenu(self)
-        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        for command in self.commands():
-            if command.id in ("duplicate", "benchmark", "rename", "delete"):
-                action = menu.addAction(command.text)
-                if action is not None:
-                    action.setEnabled(command.enabled())
-                    action.triggered.connect(command.run)
-        menu.popup(place)
-
-    def _show_cards(self) -> None:
-        project = self._document.project
-        try:
-            bench = self.feed.likely(project.candidate(project.benchmark).machine)[0]
-            facts = [self._card(c, project.benchmark, 1e-6 / bench.compliance.diagonal()) for c in project.candidates]
-        except InputError as error:
-            self.trouble.emit(str(error))
-            return
-        self.shelf.show_cards(facts, self._selection.candidate)
-
-    def _card(self, candidate: Candidate, benchmark: str, against: FloatArray) -> CardFacts:
-        likely = self.feed.likely(candidate.machine)[0]
-        stiffness = 1e-6 / likely.compliance.diagonal()
-        prices = self._document.project.prices
-        money = money_text(cost_of(candidate.machine, prices).money, prices)
-        star = candidate.name == benchmark
-        ratio = stiffness / against
-        change = "" if star else "  ".join(f"{r - 1:+.0%}".replace("-", "−") for r in ratio.tolist())
-        if candidate.machine not in self._faces:
-            self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
-        return CardFacts(
-            candidate.name, star, " · ".join(number_text(k) for k in stiffness.tolist()),
-            "★ benchmark" if star else change, f"{likely.mass:.1f} kg", money,
-            self._faces[candidate.machine],
-        )  # fmt: skip
 
 
 def _line(vertical: bool = False) -> QFrame:

@@ -1,0 +1,135 @@
+"""What one does with whole candidates: copy, name, measure against, delete; and their cards."""
+
+from functools import partial
+
+from PyQt6.QtCore import QObject, QPoint, Qt, pyqtSignal
+from PyQt6.QtWidgets import QMenu
+
+from unterbau.catalogue.prices import money_text
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine, bodies_of, cost_of
+from unterbau.machine.parts import Place
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.project import edits
+from unterbau.project.project import Candidate
+from unterbau.ui.commands import Command
+from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
+from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
+from unterbau.ui.widgets.thumbnail import outlines
+from unterbau.units import number_text
+
+
+class Candidates(QObject):
+    """Works the shelf."""
+
+    trouble = pyqtSignal(str)
+    copied = pyqtSignal()
+
+    def __init__(self, document: Document, selection: Selection, feed: Feed, shelf: Shelf, parent: QObject) -> None:
+        super().__init__(parent)
+        self._document, self._selection, self._feed, self._shelf = document, selection, feed, shelf
+        self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
+        shelf.chosen.connect(selection.choose_candidate)
+        shelf.copy_wanted.connect(self.duplicate)
+        shelf.renamed.connect(self._on_renamed)
+        shelf.menu_wanted.connect(self._on_menu)
+
+    def commands(self) -> list[Command]:
+        """Return what one can do with a candidate."""
+        return [
+            *self._on_card(),
+            Command("next-candidate", "Next candidate", partial(self._walk, 1), "Ctrl+PgDown"),
+            Command("previous-candidate", "Previous candidate", partial(self._walk, -1), "Ctrl+PgUp"),
+        ]
+
+    def duplicate(self) -> None:
+        """Copy the chosen candidate and go on with the copy."""
+        project, name = edits.duplicate(self._document.project, self._selection.candidate)
+        self._document.apply(project, f"duplicate {self._selection.candidate}")
+        self._selection.choose_candidate(name)
+        self.copied.emit()
+
+    def make_benchmark(self) -> None:
+        """Measure the others against the chosen candidate."""
+        name = self._selection.candidate
+        self._document.apply(edits.set_benchmark(self._document.project, name), f"benchmark {name}")
+
+    def rename(self) -> None:
+        """Ask for another name on the card."""
+        self._shelf.ask_name(self._selection.candidate)
+
+    def delete(self) -> None:
+        """Remove the chosen candidate; undo brings it back."""
+        name = self._selection.candidate
+        names = [c.name for c in self._document.project.candidates]
+        place = names.index(name)
+        project = edits.delete(self._document.project, name)
+        self._selection.choose_candidate(names[place - 1] if place else names[1])
+        self._document.apply(project, f"delete {name}")
+
+    def show_cards(self) -> None:
+        """Show every candidate's card."""
+        project = self._document.project
+        try:
+            bench = self._feed.likely(project.candidate(project.benchmark).machine)[0]
+            facts = [self._card(c, project.benchmark, 1e-6 / bench.compliance.diagonal()) for c in project.candidates]
+        except InputError as error:
+            self.trouble.emit(str(error))
+            return
+        self._shelf.show_cards(facts, self._selection.candidate)
+
+    def _on_card(self) -> list[Command]:
+        copying = "copy the chosen candidate and go on with the copy"
+        return [
+            Command("duplicate", "Duplicate candidate", self.duplicate, "Ctrl+D", copying),
+            Command("benchmark", "Make this candidate the benchmark", self.make_benchmark, "Ctrl+B"),
+            Command("rename", "Rename candidate", self.rename, "F2"),
+            Command("delete", "Delete candidate", self.delete, "Ctrl+Delete", enabled=self._can_delete),
+        ]
+
+    def _can_delete(self) -> bool:
+        return len(self._document.project.candidates) > 1
+
+    def _walk(self, step_by: int) -> None:
+        names = [c.name for c in self._document.project.candidates]
+        place = names.index(self._selection.candidate) + step_by
+        self._selection.choose_candidate(names[max(0, min(len(names) - 1, place))])
+
+    def _on_renamed(self, name: str, new: str) -> None:
+        try:
+            project = edits.rename(self._document.project, name, new)
+        except InputError as error:
+            self.trouble.emit(f"the candidate keeps its name: {error.problem}")
+            return
+        if self._selection.candidate == name:
+            self._selection.candidate = new.strip()
+        self._document.apply(project, f"rename {name}")
+
+    def _on_menu(self, name: str, place: QPoint) -> None:
+        self._selection.choose_candidate(name)
+        menu = QMenu(self._shelf)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        for command in self._on_card():
+            action = menu.addAction(command.text)
+            if action is not None:
+                action.setEnabled(command.enabled())
+                action.triggered.connect(command.run)
+        menu.popup(place)
+
+    def _card(self, candidate: Candidate, benchmark: str, against: FloatArray) -> CardFacts:
+        likely = self._feed.likely(candidate.machine)[0]
+        stiffness = 1e-6 / likely.compliance.diagonal()
+        prices = self._document.project.prices
+        money = money_text(cost_of(candidate.machine, prices).money, prices)
+        star = candidate.name == benchmark
+        ratio = stiffness / against
+        change = "" if star else "  ".join(f"{r - 1:+.0%}".replace("-", "−") for r in ratio.tolist())
+        if candidate.machine not in self._faces:
+            self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
+        return CardFacts(
+            candidate.name, star, " · ".join(number_text(k) for k in stiffness.tolist()),
+            "★ benchmark" if star else change, f"{likely.mass:.1f} kg", money,
+            self._faces[candidate.machine],
+        )  # fmt: skip

@@ -1,0 +1,162 @@
+"""The bench: own sizes, own joints, alternatives, causes, money; all by hand and taken back."""
+
+import pytest
+from PyQt6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from tests.ui.conftest import settle
+from tests.ui.driving import CTRL, TUBE, advised, choose, click_link, machine_of, number, pick, type_into
+from unterbau.catalogue.joints import OwnValues
+from unterbau.studies.advise import ranked
+from unterbau.studies.explain import explain
+from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.stations.machine.part_form import ChoiceBox
+from unterbau.ui.widgets.quantity_field import QuantityField
+
+
+def field(window: MainWindow, attribute: str) -> QuantityField:
+    found = window.machine.bench.form.controls[attribute]
+    assert isinstance(found, QuantityField)
+    return found
+
+
+def test_a_section_of_ones_own_by_its_dimensions(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    click_link(window, qtbot, "gantry_beam")
+    bench = window.machine.bench
+    assert not bench.own.isVisible()
+    qtbot.mouseClick(bench.own_wanted, Qt.MouseButton.LeftButton)
+    assert bench.own.isVisible()
+    type_into(qtbot, bench.own.fields["height"].edit, "5 1/4 in")
+    assert machine_of(window).gantry_beam.section == "rhs-133.4x80x5"
+    type_into(qtbot, bench.own.fields["wall"].edit, "45")
+    assert "half of 80 mm" in bench.own.fields["wall"].message.text()
+    assert machine_of(window).gantry_beam.section == "rhs-133.4x80x5"
+    pick(bench.own.shape, "box")
+    assert machine_of(window).gantry_beam.section == "box-133.4x80x5"
+    pick(bench.own.shape, "rod")
+    assert machine_of(window).gantry_beam.section == "rod-133.4"
+    assert not bench.own.fields["wall"].isVisible()
+    for _ in range(3):
+        qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert machine_of(window).gantry_beam.section == "rhs-120x80x5"
+    assert not window.document.modified
+
+
+def test_a_joint_taken_into_ones_own_hands(window: MainWindow, qtbot: QtBot) -> None:
+    window.machine.choose_link("beam_joint")
+    before = number(window, 1)
+    kind = window.machine.bench.form.controls["kind"]
+    assert isinstance(kind, ChoiceBox)
+    pick(kind, "own")
+    assert number(window, 1) == pytest.approx(before, rel=1e-6)
+    assert field(window, "own.twist").edit.text() == "4 kN·m/rad"
+    type_into(qtbot, field(window, "own.twist").edit, "40")
+    assert machine_of(window).beam_joint.own == OwnValues(120e6, 120e6, 12e3, 40e3, 2.0)
+    assert number(window, 1) > 1.2 * before
+    type_into(qtbot, field(window, "own.spread").edit, "50")
+    assert "expected 1 to 20" in field(window, "own.spread").message.text()
+    while window.document.stack.canUndo():
+        qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert number(window, 1) == before
+    assert "own.twist" not in window.machine.bench.form.controls
+
+
+def test_spindle_and_drives_have_all_their_values(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    window.machine.choose_link("spindle")
+    type_into(qtbot, field(window, "tilt").edit, "60")
+    assert machine_of(window).spindle.tilt == pytest.approx(60e3)
+    window.machine.choose_link("y_drive")
+    assert "count" in window.machine.bench.form.controls
+    window.machine.choose_link("x_drive")
+    assert "count" not in window.machine.bench.form.controls
+    settle(window, qtbot)
+
+
+def test_try_instead_is_put_in_and_taken_back(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    click_link(window, qtbot, "z_plate")
+    advised(window, qtbot)
+    listed = window.machine.bench.advice
+    rows = [row for row in listed.rows if row.isVisibleTo(listed)]
+    assert len(rows) == 8
+    best = rows[0].trial
+    assert best is not None
+    assert best.gain[1] == max(row.trial.gain[1] for row in rows if row.trial)
+    before = number(window, 1)
+    qtbot.mouseClick(rows[0], Qt.MouseButton.LeftButton)
+    assert number(window, 1) / before - 1 == pytest.approx(best.gain[1], rel=1e-6)
+    assert machine_of(window) == best.machine
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert number(window, 1) == before
+    advised(window, qtbot)
+    qtbot.mouseClick(listed.orders.button(1), Qt.MouseButton.LeftButton)
+    first = listed.rows[0].trial
+    assert first is not None
+    assert first.money <= 0
+    qtbot.mouseClick(listed.more, Qt.MouseButton.LeftButton)
+    shown = [row.trial for row in listed.rows if row.isVisibleTo(listed)]
+    assert len(shown) > 8
+    assert shown == list(ranked(tuple(t for t in shown if t), 1, "money"))
+    window.selection.pull_along(0)
+    assert listed.columns[0].text() == "X stiffness"
+
+
+def test_a_list_that_is_not_wanted_any_more_is_given_up(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    for key in ("gantry_beam", "side_beam", "bed"):
+        window.machine.choose_link(key)
+        qtbot.waitUntil(lambda: window.machine.advice._job is not None, timeout=5000)
+    advised(window, qtbot)
+    texts = [row.trial.alternative.text for row in window.machine.bench.advice.rows if row.trial]
+    assert any("cross member" in text for text in texts)
+    window.machine.choose_link("cross_member")
+    qtbot.waitUntil(lambda: window.machine.advice._job is not None, timeout=5000)
+    qtbot.keyClick(window, Qt.Key.Key_Escape)
+    advised(window, qtbot)
+    assert window.machine.bench.advice.busy.text() == ""
+
+
+def test_why_is_this_so_soft(window: MainWindow, qtbot: QtBot) -> None:
+    qtbot.mouseClick(window.machine.bench.why_button, Qt.MouseButton.LeftButton)
+    page = window.machine.bench.why
+    assert window.machine.bench.explains
+    assert page.title.text() == "beam ends: why so soft?"
+    machine, solved = machine_of(window), window.machine.feed.likely(machine_of(window))[1]
+    found = explain(machine, solved, "beam_joint", 1)
+    assert f"{found.compliance * 1e8:.0f} µm" in page.first.text()
+    texts = page.texts()
+    assert texts[0].startswith("It is twisted in its face: 138 µm")
+    assert "10.5 N·m; k 16.0 kN·m/rad; give = Σ M² / (k·F²)" in texts[1]
+    assert "Source:" in page.facts.text()
+    click_link(window, qtbot, "gantry_beam")
+    assert page.texts()[0].startswith("It twists")
+    assert "closed tube" in page.cure.text()
+    window.view.set_units("inch")
+    assert "thou" in page.first.text()
+    window.selection.pull_with(200.0)
+    assert "200 N" in page.first.text()
+    qtbot.mouseClick(page.back, Qt.MouseButton.LeftButton)
+    assert not window.machine.bench.explains
+    qtbot.keyClick(window, Qt.Key.Key_Y, CTRL)
+    assert window.machine.bench.explains
+
+
+def test_the_money_of_a_part_is_on_the_bench(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    click_link(window, qtbot, "gantry_beam")
+    assert window.machine.bench.money.text() == "1 in all: 13.6 kg, 33 EUR, invented price"
+    assert "tube 120×80×5" in window.machine.bench.money.toolTip()
+
+
+def test_the_cut_says_what_the_pull_means(window: MainWindow, qtbot: QtBot) -> None:
+    panel = window.machine.load_path
+    assert panel.meaning.text() == "pulls with 35 N (21 – 49) and moves the tool 168 µm (101 – 236) front to back"
+    pick(panel.cut, "aluminium")
+    assert window.document.project.cut == "aluminium"
+    assert panel.meaning.text().startswith("pulls with 86 N (52 – 120)")
+    assert "Kienzle" in panel.meaning.toolTip()
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert panel.meaning.text().startswith("pulls with 35 N")
+    assert panel.cut.currentText() == "hardwood, heavy"

@@ -1,0 +1,135 @@
+"""Compare: picture, where the flex went, figures; sorted, copied, saved."""
+
+import csv
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QGuiApplication
+from PyQt6.QtTest import QAbstractItemModelTester
+from PyQt6.QtWidgets import QFileDialog
+from pytestqt.qtbot import QtBot
+
+from tests.ui.driving import CTRL, SHIFT, TUBE
+from unterbau.band import Band
+from unterbau.studies.compare import Flow
+from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.stations.compare.picture import Dot, places
+from unterbau.ui.stations.compare.waterfall import bars
+
+
+@pytest.fixture
+def compare(window: MainWindow, qtbot: QtBot) -> MainWindow:
+    qtbot.keyClick(window, Qt.Key.Key_3, Qt.KeyboardModifier.AltModifier)
+    assert window.pages.currentWidget() is window.compare
+    return window
+
+
+def test_bars_sum_to_the_whole() -> None:
+    flows = (
+        Flow("a", "A", 5.0, 1.0),
+        Flow("b", "B", 2.0, 2.001),
+        Flow("c", "C", 1.0, 3.0),
+        Flow("rest", "rest", 0.5, 0.4),
+    )
+    found = bars(flows, 2.0, "before", "after")
+    assert [bar.label for bar in found] == ["before", "A", "C", "rest", "all others", "after"]
+    assert found[0].end == pytest.approx(17.0)
+    assert found[-1].end == pytest.approx(12.802)
+    for before, after in zip(found, found[1:-1], strict=False):
+        assert after.start == before.end
+    assert found[-2].end == pytest.approx(found[-1].end)
+
+
+def test_the_flex_of_the_demo_is_followed_to_the_last_micrometre(compare: MainWindow) -> None:
+    compare.selection.choose_candidate("plate box")
+    found = compare.compare.waterfall.bars
+    assert found[0].label == "★ bolted slotted profile"
+    assert found[-1].label == "plate box"
+    likely = compare.feed.likely(compare.document.project.candidate("plate box").machine)[0]
+    assert found[-1].end == pytest.approx(100 * likely.compliance[1, 1])
+    assert sum(bar.end - bar.start for bar in found[1:-1]) == pytest.approx(found[-1].end - found[0].end, rel=1e-9)
+    assert "52 µm instead of 481 µm" in compare.compare.sentence.text()
+    compare.selection.choose_candidate("bolted slotted profile")
+    assert "the benchmark itself" in compare.compare.sentence.text()
+
+
+def test_a_bar_leads_back_to_the_bench(compare: MainWindow, qtbot: QtBot) -> None:
+    compare.selection.choose_candidate("plate box")
+    falls = compare.compare.waterfall
+    row = next(n for n, bar in enumerate(falls.bars) if bar.key == "x_plate")
+    height = falls.height() / len(falls.bars) if falls.height() < 400 else 1.55 * 16
+    del height
+    from unterbau.ui.theme import em
+
+    qtbot.mouseClick(falls, Qt.MouseButton.LeftButton, pos=QPointF(200, (row + 0.5) * 1.55 * em()).toPoint())
+    assert compare.pages.currentWidget() is compare.machine
+    assert compare.selection.link == "x_plate"
+
+
+def test_the_picture_has_a_dot_for_each_and_a_click_chooses(compare: MainWindow, qtbot: QtBot) -> None:
+    picture = compare.compare.picture
+    assert len(picture.dots) == 4
+    assert sum(dot.benchmark for dot in picture.dots) == 1
+    assert all(dot.stiffness.low < dot.stiffness.likely < dot.stiffness.high for dot in picture.dots)
+    spot = picture.place_of(TUBE).toPoint()
+    qtbot.mouseClick(picture.plot.viewport(), Qt.MouseButton.LeftButton, pos=spot)
+    assert compare.selection.candidate == TUBE
+    assert "123 kg" in picture.accessibleDescription()
+
+
+def test_names_stand_beside_dots_and_not_on_each_other(compare: MainWindow) -> None:
+    dots = [Dot("one name", 100.0, Band(1, 2, 3), 5.0, False), Dot("another name", 101.0, Band(1, 2.01, 3), 6.0, False)]
+    found = places(dots, 0.2, 0.01)
+    assert found[0].anchor != found[1].anchor or found[0].up != found[1].up
+    rows = [QRectF(b.right, b.up, 1.0, 0.05) for b in found]
+    assert not rows[0].intersects(rows[1])
+
+
+def test_the_table_is_sorted_and_copied(compare: MainWindow, qtbot: QtBot) -> None:
+    table = compare.compare.table
+    tester = QAbstractItemModelTester(table.figures, QAbstractItemModelTester.FailureReportingMode.Fatal)
+    header = table.horizontalHeader()
+    assert header is not None
+    qtbot.mouseClick(
+        header.viewport(), Qt.MouseButton.LeftButton, pos=QPointF(header.sectionPosition(2) + 20.0, 8.0).toPoint()
+    )
+    model = table.model()
+    assert model is not None
+    shown = [str(model.index(row, 0).data()) for row in range(4)]
+    order = [float(str(model.index(row, 2).data()).split()[0]) for row in range(4)]
+    assert order in (sorted(order), sorted(order, reverse=True))
+    assert shown != [c.name for c in compare.document.project.candidates]
+    qtbot.keyClick(compare, Qt.Key.Key_C, CTRL | SHIFT)
+    clipboard = QGuiApplication.clipboard()
+    assert clipboard is not None
+    lines = clipboard.text().splitlines()
+    assert len(lines) == 5
+    assert lines[0].startswith("candidate\tX  N/µm")
+    assert all(line.count("\t") == lines[0].count("\t") for line in lines)
+    table.setFocus()
+    table.selectRow(0)
+    qtbot.keyClick(table, Qt.Key.Key_Down)
+    assert compare.selection.candidate == shown[1].removeprefix("★ ")
+    qtbot.keyClick(table, Qt.Key.Key_C, CTRL)
+    del tester
+
+
+def test_the_figures_are_saved(compare: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    target = tmp_path / "figures"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
+    compare.compare.save.click()
+    rows = list(csv.DictReader((tmp_path / "figures.csv").open(encoding="utf-8")))
+    assert len(rows) == 4
+    assert not compare.compare.save_to(tmp_path / "none" / "f.csv")
+    assert "was not written" in compare.notice.message.text()
+
+
+def test_the_station_follows_what_is_edited(compare: MainWindow, qtbot: QtBot) -> None:
+    compare.selection.choose_candidate(TUBE)
+    compare.machine.choose_link("z_plate")
+    qtbot.keyClick(compare, Qt.Key.Key_BracketRight)
+    assert "computed" in compare.compare.head.text()
+    qtbot.waitUntil(lambda: compare.compare.head.text() == "", timeout=20_000)
+    compare.view.set_units("inch")
+    assert "thou" in compare.compare.sentence.text()
