@@ -28,14 +28,14 @@ def test_a_section_of_ones_own_by_its_dimensions(window: MainWindow, qtbot: QtBo
     qtbot.mouseClick(bench.own_wanted, Qt.MouseButton.LeftButton)
     assert bench.own.isVisible()
     type_into(qtbot, bench.own.fields["height"].edit, "5 1/4 in")
-    assert machine_of(window).gantry_beam.section == "rhs-133.4x80x5"
+    assert machine_of(window).gantry_beam.section == "rhs-133.35x80x5"
     type_into(qtbot, bench.own.fields["wall"].edit, "45")
     assert "half of 80 mm" in bench.own.fields["wall"].message.text()
-    assert machine_of(window).gantry_beam.section == "rhs-133.4x80x5"
+    assert machine_of(window).gantry_beam.section == "rhs-133.35x80x5"
     pick(bench.own.shape, "box")
-    assert machine_of(window).gantry_beam.section == "box-133.4x80x5"
+    assert machine_of(window).gantry_beam.section == "box-133.35x80x5"
     pick(bench.own.shape, "rod")
-    assert machine_of(window).gantry_beam.section == "rod-133.4"
+    assert machine_of(window).gantry_beam.section == "rod-133.35"
     assert not bench.own.fields["wall"].isVisible()
     for _ in range(3):
         qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)

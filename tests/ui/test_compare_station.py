@@ -1,6 +1,7 @@
 """Compare: picture, where the flex went, figures; sorted, copied, saved."""
 
 import csv
+import itertools
 from pathlib import Path
 
 import pytest
@@ -16,6 +17,7 @@ from unterbau.studies.compare import Flow
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.compare.picture import Dot, places
 from unterbau.ui.stations.compare.waterfall import bars
+from unterbau.ui.theme import em
 
 
 @pytest.fixture
@@ -36,7 +38,7 @@ def test_bars_sum_to_the_whole() -> None:
     assert [bar.label for bar in found] == ["before", "A", "C", "rest", "all others", "after"]
     assert found[0].end == pytest.approx(17.0)
     assert found[-1].end == pytest.approx(12.802)
-    for before, after in zip(found, found[1:-1], strict=False):
+    for before, after in itertools.pairwise(found[:-1]):
         assert after.start == before.end
     assert found[-2].end == pytest.approx(found[-1].end)
 
@@ -58,10 +60,6 @@ def test_a_bar_leads_back_to_the_bench(compare: MainWindow, qtbot: QtBot) -> Non
     compare.selection.choose_candidate("plate box")
     falls = compare.compare.waterfall
     row = next(n for n, bar in enumerate(falls.bars) if bar.key == "x_plate")
-    height = falls.height() / len(falls.bars) if falls.height() < 400 else 1.55 * 16
-    del height
-    from unterbau.ui.theme import em
-
     qtbot.mouseClick(falls, Qt.MouseButton.LeftButton, pos=QPointF(200, (row + 0.5) * 1.55 * em()).toPoint())
     assert compare.pages.currentWidget() is compare.machine
     assert compare.selection.link == "x_plate"
@@ -119,7 +117,7 @@ def test_the_figures_are_saved(compare: MainWindow, tmp_path: Path, monkeypatch:
     target = tmp_path / "figures"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
     compare.compare.save.click()
-    rows = list(csv.DictReader((tmp_path / "figures.csv").open(encoding="utf-8")))
+    rows = list(csv.DictReader((tmp_path / "figures.csv").read_text(encoding="utf-8").splitlines()))
     assert len(rows) == 4
     assert not compare.compare.save_to(tmp_path / "none" / "f.csv")
     assert "was not written" in compare.notice.message.text()

@@ -22,7 +22,7 @@ def test_every_dimension_line_is_as_long_as_its_size(window: MainWindow) -> None
     for line in lines:
         length = np.hypot(*np.subtract(line.end, line.start))
         assert length == pytest.approx(getattr(machine.dimensions, line.attribute)), line.attribute
-        larger = with_part(machine, "dimensions", with_value(machine.dimensions, line.attribute, length * 1.1))  # type: ignore[arg-type]
+        larger = with_part(machine, "dimensions", with_value(machine.dimensions, line.attribute, length * 1.1))
         after = next(x for x in dimension_lines(larger, Place(0.3, 0.6, 0.2)) if x.attribute == line.attribute)
         grown = np.hypot(*np.subtract(after.end, after.start)) - length
         assert grown == pytest.approx(0.1 * length)
@@ -90,7 +90,7 @@ def test_sizes_by_keys_and_what_cannot_be(window: MainWindow, qtbot: QtBot) -> N
         qtbot.keyClick(drawing, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
     assert machine_of(window).dimensions.x_stance < stance
     assert machine_of(window).dimensions.x_stance >= 0.04
-    assert drawing.problem
+    assert drawing.problem == "X blocks: from 40 mm to 1500 mm"
     settle(window, qtbot)
 
 
@@ -115,7 +115,7 @@ def test_the_head_is_dragged_in_the_picture(window: MainWindow, qtbot: QtBot) ->
     along = (ends[0, 1] - ends[0, 0]) / np.linalg.norm(ends[0, 1] - ends[0, 0])
     start = ends[0, 1] - 4 * along
 
-    def at(place: np.ndarray) -> QPoint:  # type: ignore[type-arg]
+    def at(place: np.ndarray) -> QPoint:
         return QPoint(round(float(place[0])), round(float(place[1])))
 
     qtbot.mouseMove(plotter, at(start))
@@ -133,8 +133,8 @@ def test_the_head_is_dragged_in_the_picture(window: MainWindow, qtbot: QtBot) ->
     view.draw_now()
     ends = view.viewport.grip_ends()
     up = ends[2, 1] if ends[2, 1][1] < ends[2, 0][1] else ends[2, 0]
-    qtbot.mousePress(plotter, Qt.MouseButton.LeftButton, pos=at(up + [0, 4]))
-    qtbot.mouseMove(plotter, at(up - [0, 30]))
+    qtbot.mousePress(plotter, Qt.MouseButton.LeftButton, pos=at(up + np.array([0, 4])))
+    qtbot.mouseMove(plotter, at(up - np.array([0, 30])))
     assert window.selection.place.z > 0.1
     qtbot.keyClick(window, Qt.Key.Key_Escape)
     assert window.selection.place.z == 0.0

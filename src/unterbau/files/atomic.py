@@ -1,11 +1,15 @@
 """Files written whole or not at all."""
 
 import contextlib
+import glob
 import os
 import tempfile
+import time
 from pathlib import Path
 
 from unterbau.errors import UnterbauError
+
+LEFTOVER = 3600.0  # s, no write takes that long
 
 
 def write_atomically(path: Path, content: str | bytes) -> None:
@@ -29,6 +33,7 @@ def write_atomically(path: Path, content: str | bytes) -> None:
         mode = target.stat().st_mode & 0o777 if target.exists() else 0o666 & ~_umask()
         temporary.chmod(mode)
         temporary.replace(target)
+        _clear_leftovers(target)
     except OSError as error:
         raise UnterbauError(f"{path} was not written: {_reason(error)}") from None
     finally:
@@ -48,6 +53,14 @@ def read_text(path: Path) -> str:
         raise UnterbauError(f"{path} could not be read: {_reason(error)}") from None
     except UnicodeDecodeError:
         raise UnterbauError(f"{path} could not be read: this is not a text file (UTF-8)") from None
+
+
+def _clear_leftovers(target: Path) -> None:
+    """Delete what killed processes left of earlier writes of a file."""
+    with contextlib.suppress(OSError):
+        for leftover in target.parent.glob(f".{glob.escape(target.name)}.*.part"):
+            if time.time() - leftover.stat().st_mtime > LEFTOVER:
+                leftover.unlink(missing_ok=True)
 
 
 def _umask() -> int:

@@ -44,7 +44,7 @@ def sizes_of(name: str) -> dict[str, float]:
     found = shape_of(name)
     if found.id != kind:
         whole = section(name)
-        return {"height": round(whole.height, 4), "width": round(whole.width, 4)}
+        return {"height": round(whole.height, 5), "width": round(whole.width, 5)}
     values = [float(part) / 1e3 for part in rest.removesuffix("-hot").split("x")]
     if found.id == "shs":
         values = values[1:]
@@ -60,7 +60,7 @@ def converted(name: str, to: Shape) -> dict[str, float]:
         "height": whole.height, "width": whole.width, "side": max(whole.height, whole.width),
         "diameter": max(whole.height, whole.width), "wall": wall,
     }  # fmt: skip
-    return {size: round(known[size], 4) for size in to.sizes}
+    return {size: round(known[size], 5) for size in to.sizes}
 
 
 def section_of(kind: Shape, sizes: dict[str, float]) -> Section:
@@ -83,4 +83,4 @@ def section_of(kind: Shape, sizes: dict[str, float]) -> Section:
     values = [sizes[name] for name in kind.sizes]
     if kind.id == "shs":
         values = [values[0], *values]
-    return section(f"{kind.id}-{'x'.join(f'{value * 1e3:.4g}' for value in values)}")
+    return section(f"{kind.id}-{'x'.join(f'{round(value * 1e3, 2):g}' for value in values)}")

@@ -194,6 +194,10 @@ class SizesView(QWidget):
     def _send(self, attribute: str, value: float) -> None:
         low, high = size_limits(attribute)
         self.dragged.emit(attribute, min(high, max(low, value)))
+        if not low <= value <= high and not self.problem:
+            label = next(line.label for line in self._lines if line.attribute == attribute)
+            units = self._view.units
+            self.refuse(f"{label}: from {length_text(low, units)} to {length_text(high, units)}")
 
     def _steps(self) -> tuple[float, float]:
         return (STEP, LEAP) if self._view.units == "mm" else (INCH_STEP, INCH_LEAP)

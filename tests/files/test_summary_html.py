@@ -1,0 +1,89 @@
+"""The one-page summary says what the answers say."""
+
+import re
+from html.parser import HTMLParser
+from importlib.resources import files
+from pathlib import Path
+
+import pytest
+
+from unterbau.catalogue.prices import money_text
+from unterbau.cli.main import run
+from unterbau.files.project_json import parse_project
+from unterbau.files.summary_html import Summary, summary_html
+from unterbau.machine.machine import cost_of, links
+from unterbau.machine.parts import Place
+from unterbau.project import edits
+from unterbau.studies.answers import answers
+from unterbau.units import Units
+
+DEMO = files("unterbau.demo") / "carving-router.unterbau"
+
+
+class Reader(HTMLParser):
+    """Keeps the text and checks that tags close."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.open: list[str] = []
+        self.words: list[str] = []
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        if tag not in ("meta", "img", "br", "hr"):
+            self.open.append(tag)
+        assert not any(name in ("src", "href") and value and value.startswith("http") for name, value in attrs)
+
+    def handle_endtag(self, tag: str) -> None:
+        assert self.open.pop() == tag
+
+    def handle_data(self, data: str) -> None:
+        self.words.append(data.strip())
+
+
+def page(name: str, units: Units = "mm", rename: str = "") -> str:
+    project = parse_project(DEMO.read_text(encoding="utf-8"))
+    if rename:
+        project = edits.rename(project, name, rename)
+        name = rename
+    candidate = project.candidate(name)
+    found = answers(candidate.machine, Place())
+    reader = Reader()
+    reader.feed(summary_html(Summary(project, candidate, found, Place(), "2026-11-25", units, b"png")))
+    reader.close()
+    assert reader.open == []
+    return " ".join(reader.words)
+
+
+def test_every_figure_with_its_band() -> None:
+    project = parse_project(DEMO.read_text(encoding="utf-8"))
+    candidate = project.candidate("plate box")
+    found = answers(candidate.machine, Place())
+    text = page("plate box")
+    for band in found.stiffness:
+        assert f"{band.likely / 1e6:.1f}" in text
+        assert f"{band.low / 1e6:.1f}" in text
+    assert f"{found.likely.mass:.1f} kg" in text
+    assert money_text(cost_of(candidate.machine, project.prices).money, project.prices) in text
+    assert "not a promise" in text
+    assert "local codes" in text
+    shares = found.likely.shares
+    weakest = shares.keys[int(shares.compliance[1].sum(axis=1).argmax())]
+    label = next(link.label for link in links(candidate.machine) if link.key == weakest)
+    assert label in text
+
+
+def test_names_cannot_break_the_page_and_inches_are_inches() -> None:
+    text = page("plate box", "inch", rename='<b>"box" & co</b>')
+    assert '<b>"box" & co</b>' in text
+    assert "thou" in text
+    assert not re.search(r"\d µm", text)
+
+
+def test_the_page_from_the_command_line(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    target = tmp_path / "page.html"
+    assert run(["summary", str(DEMO), "--candidate", "plate box", "-o", str(target)]) == 0
+    assert "plate box" in target.read_text(encoding="utf-8")
+    assert run(["summary", str(DEMO), "--candidate", "none", "-o", str(target)]) == 2
+    assert "there is no candidate" in capsys.readouterr().err
+    assert run(["summary", str(DEMO), "-o", str(tmp_path / "no" / "page.html")]) == 2
+    assert "was not written" in capsys.readouterr().err
