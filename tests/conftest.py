@@ -21,3 +21,4 @@ def own_home(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     """Keep settings and files of a test in its own folder."""
     monkeypatch.setenv("HOME", str(tmp_path))
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))

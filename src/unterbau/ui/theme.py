@@ -21,6 +21,7 @@ class Palette:
     accent_soft: str = "#e3ece3"
     on_accent: str = "#ffffff"
     deep_ink: str = "#000000"
+    bright_ink: str = "#ffffff"
     warning: str = "#a3401d"
     joint: str = "#49524f"
     ghost: str = "#8c8f86"
@@ -81,7 +82,7 @@ def ink_on(background: QColor) -> QColor:
     """Return ink where it reads well, else white or black, whichever reads better."""
     if contrast(colour("ink"), background) >= READABLE:
         return colour("ink")
-    others = (colour("on_accent"), colour("paper"), colour("deep_ink"))
+    others = (colour("on_accent"), colour("paper"), colour("deep_ink"), colour("bright_ink"))
     return max(others, key=lambda c: contrast(c, background))
 
 

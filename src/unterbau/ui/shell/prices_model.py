@@ -56,6 +56,8 @@ class PricesModel(QAbstractTableModel):
 
     @override
     def flags(self, index: QModelIndex) -> Qt.ItemFlag:
+        if not index.isValid():
+            return Qt.ItemFlag.NoItemFlags
         found = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
         return found | Qt.ItemFlag.ItemIsEditable if index.column() in (PER, PRICE) else found
 

@@ -148,7 +148,6 @@ class TryInstead(QWidget):
         box.setSpacing(0)
         top = QHBoxLayout()
         top.addWidget(heading("try instead"))
-        top.addWidget(self.busy)
         top.addStretch()
         for place, (order, words, tip) in enumerate(ORDERS):
             button = QPushButton(words, self)
@@ -165,7 +164,7 @@ class TryInstead(QWidget):
         box.addLayout(top)
         head = QHBoxLayout()
         head.setSpacing(0)
-        head.addStretch(round(100 * COLUMNS[0]))
+        head.addWidget(self.busy, round(100 * COLUMNS[0]))
         for column, start, end in zip(self.columns, COLUMNS, (*COLUMNS[1:], 1.0), strict=True):
             head.addWidget(column, round(100 * (end - start)))
         box.addLayout(head)
