@@ -132,4 +132,4 @@ def test_a_spring_acts_at_its_first_node() -> None:
     frame_arrays, _ = to_arrays(document)
     elements = spring.build(frame_arrays.nodes, frame_arrays.springs)
     movement = np.concatenate([u[[2, 1]], u[[0, 2]]], axis=1)
-    assert spring.energies(elements, movement).sum() == pytest.approx(0.5 * 10 * u[1, 2], rel=1e-9)
+    assert spring.energies(elements, movement[None]).sum() == pytest.approx(0.5 * 10 * u[1, 2], rel=1e-9)

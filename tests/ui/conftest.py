@@ -7,9 +7,15 @@ import pytest
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from unterbau.machine.machine import Machine
+from unterbau.machine.parts import Place
+from unterbau.studies.answers import Answers
 from unterbau.ui import theme
 from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.main_window import MainWindow
+
+DEMO_ANSWERS: dict[tuple[Machine, Place], Answers] = {}
+"""What the first window of the run computed for the demo; later ones start with it."""
 
 
 @pytest.fixture(scope="session")
@@ -26,8 +32,10 @@ def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainW
     found.resize(1280, 800)
     found.show()
     found.activateWindow()
+    found.feed._full.update(DEMO_ANSWERS)
     qtbot.waitUntil(found.isActiveWindow, timeout=5000)
     settle(found, qtbot)
+    DEMO_ANSWERS.update(found.feed._full)
     yield found
     found.document.stack.setClean()
     found.close()

@@ -1,6 +1,8 @@
 """Collects nodes and elements, then hands over a frame as arrays."""
 
+import bisect
 import itertools
+import math
 from dataclasses import dataclass, field, fields
 from typing import Any
 
@@ -38,7 +40,7 @@ class FrameBuilder:
     places: list[Vector] = field(default_factory=list)
     names: list[str] = field(default_factory=list)
     groups: dict[str, int] = field(default_factory=dict)
-    beams: list[tuple[object, ...]] = field(default_factory=list)
+    beams: list[tuple[Any, ...]] = field(default_factory=list)
     springs: list[tuple[object, ...]] = field(default_factory=list)
     seats: list[tuple[object, ...]] = field(default_factory=list)
     masses: list[tuple[object, ...]] = field(default_factory=list)
@@ -58,8 +60,7 @@ class FrameBuilder:
         offset_i: Vector = ZERO, offset_j: Vector = ZERO,
     ) -> int:  # fmt: skip
         """Add a beam and return its number."""
-        row = (getattr(values, name) for name in VALUES)
-        self.beams.append((i, j, offset_i, offset_j, up, *row, self.group(group)))
+        self.beams.append((i, j, offset_i, offset_j, up, values, self.group(group)))
         return len(self.beams) - 1
 
     def chain(self, group: str, nodes: list[int], values: BeamValues, up: Vector) -> Chain:
@@ -75,12 +76,17 @@ class FrameBuilder:
         self, group: str, node: int, rail: Chain, k: tuple[float, ...], x: Vector, up: Vector, zeta: float
     ) -> None:
         """Add springs from a node to the nearest point of a member, inside or at a node."""
-        start, end = (np.array(self.places[n]) for n in (rail.nodes[0], rail.nodes[-1]))
-        along = (end - start) / np.linalg.norm(end - start)
-        at = float((np.array(self.places[node]) - start) @ along)
-        stops = [float((np.array(self.places[n]) - start) @ along) for n in rail.nodes]
-        nearest = int(np.argmin([abs(at - stop) for stop in stops]))
-        place = int(np.searchsorted(stops, at)) - 1
+        start, end = self.places[rail.nodes[0]], self.places[rail.nodes[-1]]
+        line = minus(end, start)
+        along = math.hypot(*line)
+
+        def stop(place: Vector) -> float:
+            away = minus(place, start)
+            return (away[0] * line[0] + away[1] * line[1] + away[2] * line[2]) / along
+
+        at, stops = stop(self.places[node]), [stop(self.places[n]) for n in rail.nodes]
+        nearest = min(range(len(stops)), key=lambda n: abs(at - stops[n]))
+        place = bisect.bisect_left(stops, at) - 1
         if abs(at - stops[nearest]) < SAME_PLACE or not 0 <= place < len(rail.beams):
             self.spring(group, node, rail.nodes[nearest], k, x, up, zeta)
             return
@@ -101,7 +107,7 @@ class FrameBuilder:
         """Return the frame; it has no supports, springs to ground hold it."""
         return Frame(
             np.array(self.places),
-            Beams(*_columns(self.beams, 17, (0, 1, 16), (2, 3, 4))),
+            self._beams(),
             Springs(*_columns(self.springs, 7, (0, 1, 6), (2, 3), six=4)),
             Seats(*_columns(self.seats, 8, (0, 1, 7), (3, 4), six=5)),
             Masses(*_columns(self.masses, 4, (0,), (2, 3))),
@@ -110,6 +116,14 @@ class FrameBuilder:
             tuple(self.names),
         )
 
+    def _beams(self) -> Beams:
+        table: dict[BeamValues, int] = {}
+        values = [table.setdefault(row[5], len(table)) for row in self.beams]
+        columns = np.array([[getattr(one, name) for one in table] for name in VALUES])[:, values]
+        rows = _columns(self.beams, 7, (0, 1, 6), (2, 3, 4), skipped=5)
+        rows[5:6] = columns
+        return Beams(*rows)
+
 
 def _columns(
     rows: list[tuple[object, ...]],
@@ -117,9 +131,13 @@ def _columns(
     whole: tuple[int, ...],
     vectors: tuple[int, ...],
     six: int = -1,
+    skipped: int = -1,
 ) -> list[Any]:
-    result = []
+    result: list[Any] = []
     for column in range(count):
+        if column == skipped:
+            result.append(None)
+            continue
         values = [row[column] for row in rows]
         array = np.array(values, dtype=np.intp if column in whole else float)
         width = 3 if column in vectors else 6 if column == six else 0

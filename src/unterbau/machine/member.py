@@ -1,6 +1,7 @@
 """The numbers of a member: its section with its fill, turned as built."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from unterbau.errors import InputError
 from unterbau.machine.parts import Member, Plate
@@ -31,6 +32,7 @@ class BeamValues:
         return self.rho * self.A
 
 
+@lru_cache(maxsize=1024)
 def member_values(member: Member) -> BeamValues:
     """Return a member as one beam: a bonded fill by the transformed section.
 
@@ -74,6 +76,7 @@ def member_rings(member: Member) -> tuple[tuple[tuple[float, float], ...], ...]:
     return loops
 
 
+@lru_cache(maxsize=1024)
 def strip_values(plate: Plate, width: float, mass_share: float = 1.0) -> BeamValues:
     """Return a strip of a plate as a beam; local z is across the plate's thickness.
 
@@ -87,6 +90,7 @@ def strip_values(plate: Plate, width: float, mass_share: float = 1.0) -> BeamVal
     )  # fmt: skip
 
 
+@lru_cache(maxsize=1024)
 def grid_values(plate: Plate, width: float, carries_mass: bool) -> BeamValues:
     """Return a strip of a plate modelled as a grid of strips both ways.
 
@@ -98,6 +102,7 @@ def grid_values(plate: Plate, width: float, carries_mass: bool) -> BeamValues:
     return replace(strip, J=width * plate.thickness**3 / 6)
 
 
+@lru_cache(maxsize=1024)
 def round_values(diameter: float, material_name: str) -> BeamValues:
     """Return a solid round bar as a beam."""
     base, p = material(material_name), rod(diameter)

@@ -176,9 +176,9 @@ def expand(system: System, free: FloatArray, loads: FloatArray | None = None) ->
 
 
 def pair_movements(u: FloatArray, i: IntArray, j: IntArray) -> FloatArray:
-    """Return movements (n, 12) of element ends from movements (n_nodes, 6); ground does not move."""
-    second = np.where((j >= 0)[:, None], u[j], 0.0)
-    return np.concatenate([u[i], second], axis=1)
+    """Return movements (…, n, 12) of element ends from movements (…, n_nodes, 6); ground does not move."""
+    second = np.where((j >= 0)[:, None], u[..., j, :], 0.0)
+    return np.concatenate([u[..., i, :], second], axis=-1)
 
 
 def _pair_dofs(i: IntArray, j: IntArray) -> IntArray:

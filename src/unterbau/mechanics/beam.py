@@ -100,7 +100,6 @@ def consistent_mass(beams: Beams, elements: BeamElements) -> FloatArray:
     quadrature of four points is exact (the integrand has degree six).
     """
     n, L = len(beams), elements.length
-    M = np.zeros((n, 12, 12))
     force = elements.S @ elements.G
     density = np.zeros((n, 6, 6))
     for d in range(3):
@@ -108,14 +107,16 @@ def consistent_mass(beams: Beams, elements: BeamElements) -> FloatArray:
     density[:, 3, 3] = beams.rho * (beams.Iy + beams.Iz)
     density[:, 4, 4], density[:, 5, 5] = beams.rho * beams.Iy, beams.rho * beams.Iz
     density[:, 4, 5] = density[:, 5, 4] = -beams.rho * beams.Iyz
-    nothing = np.zeros((n, 3))
-    for point, weight in zip(GAUSS_POINTS, GAUSS_WEIGHTS, strict=True):
-        xi = (1 + point) / 2
-        rigid = -relative_movement(elements.axes, beams.offset_i + elements.span * xi, nothing)
-        rigid[:, :, 6:] = 0.0
-        N = rigid + flexibility(beams, L, L * xi) @ force
-        M += (weight / 2 * L)[:, None, None] * (N.transpose(0, 2, 1) @ (density @ N))
-    return M
+    count = len(GAUSS_POINTS)
+    xi = np.repeat((1 + GAUSS_POINTS) / 2, n)
+    every = np.tile(np.arange(n), count)
+    at = elements.span[every] * xi[:, None]
+    rigid = -relative_movement(elements.axes[every], beams.offset_i[every] + at, np.zeros((count * n, 3)))
+    rigid[:, :, 6:] = 0.0
+    far = flexibility(beams.take(every), L[every], L[every] * xi).reshape(count, n, 6, 6)
+    N = rigid.reshape(count, n, 6, 12) + far @ force
+    weighted = (GAUSS_WEIGHTS[:, None] / 2 * L)[:, :, None, None] * (density @ N)
+    return np.asarray(np.sum(N.transpose(0, 1, 3, 2) @ weighted, axis=0))
 
 
 def gravity_release(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:
@@ -168,12 +169,18 @@ def end_forces(beams: Beams, elements: BeamElements, movement: FloatArray, gravi
 
 
 def energies(beams: Beams, elements: BeamElements, movement: FloatArray) -> FloatArray:
-    """Return strain energy by cause: axial, shear, torsion, bending, J, shape (n, 4)."""
-    q = (elements.S @ (elements.G @ movement[:, :, None]))[:, :, 0]
-    total = 0.5 * np.sum(q * (elements.F @ q[:, :, None])[:, :, 0], axis=1)
+    """Return strain energy by cause: axial, shear, torsion, bending, J, shape (m, n, 4).
+
+    Args:
+        beams: The beams.
+        elements: Their matrices.
+        movement: Nodal movements of m cases, shape (m, n, 12).
+    """
+    q = (elements.S @ (elements.G @ movement.transpose(1, 2, 0))).transpose(1, 2, 0)  # (6, m, n)
+    F = elements.F
+    total = 0.5 * np.sum(q * (F @ q.transpose(2, 0, 1)).transpose(1, 2, 0), axis=0)
     sy, sz = shear_flexibility(beams)
-    L = elements.length
-    axial = 0.5 * q[:, 0] ** 2 * elements.F[:, 0, 0]
-    torsion = 0.5 * q[:, 3] ** 2 * elements.F[:, 3, 3]
-    shear = 0.5 * L * (sy * q[:, 1] ** 2 + sz * q[:, 2] ** 2)
-    return np.stack([axial, shear, torsion, total - axial - shear - torsion], axis=1)
+    axial = 0.5 * q[0] ** 2 * F[:, 0, 0]
+    torsion = 0.5 * q[3] ** 2 * F[:, 3, 3]
+    shear = 0.5 * elements.length * (sy * q[1] ** 2 + sz * q[2] ** 2)
+    return np.stack([axial, shear, torsion, total - axial - shear - torsion], axis=2)

@@ -13,7 +13,7 @@ WIDE = 4e9  # n · half-bandwidth², about the multiplications of a band factor
 
 @dataclass(frozen=True, slots=True)
 class Factor:
-    """A factored matrix, scaled to unit diagonal inside."""
+    """A factored matrix."""
 
     solve: Callable[[FloatArray], FloatArray]
     """Right-hand sides (n, m) to solutions (n, m)."""
@@ -40,25 +40,27 @@ def factorise(band: FloatArray, shift: float = 0.0, wide: float = WIDE) -> Facto
 
     Args:
         band: Lower band storage, shape (half-bandwidth + 1, n).
-        shift: Added to the diagonal after scaling to one.
+        shift: Added to the diagonal as a share of it.
         wide: Above this n · half-bandwidth² SuperLU is used.
     """
+    n = band.shape[1]
     scale = unit_scale(band[0])
-    scaled = scale_band(band, scale)
-    scaled[0] += shift
-    column = scale[:, None]
-    n = len(scale)
     if n * band.shape[0] ** 2 > wide:
-        return _sparse(scaled, column)
-    factor, info = lapack.band_cholesky(scaled)
-    pivot = float(np.min(factor[0]) ** 2) if info == 0 and n else 1.0 if n == 0 else 0.0
-    return Factor(lambda right: column * lapack.band_solve(factor, column * right), pivot)
+        return _sparse(band, scale, shift)
+    if shift:
+        band = band.copy(order="F")
+        band[0] += shift / scale**2
+    factor, info = lapack.band_cholesky(band)
+    pivot = float(np.min(factor[0] * scale) ** 2) if info == 0 and n else 1.0 if n == 0 else 0.0
+    return Factor(lambda right: lapack.band_solve(factor, right), pivot)
 
 
-def _sparse(scaled: FloatArray, column: FloatArray) -> Factor:
+def _sparse(band: FloatArray, scale: FloatArray, shift: float) -> Factor:
     from scipy.sparse import dia_array
     from scipy.sparse.linalg import splu
 
+    scaled, column = scale_band(band, scale), scale[:, None]
+    scaled[0] += shift
     n, depth = scaled.shape[1], scaled.shape[0]
     lower = dia_array((scaled, -np.arange(depth)), shape=(n, n)).tocsc()
     lower.eliminate_zeros()

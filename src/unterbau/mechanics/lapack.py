@@ -1,4 +1,4 @@
-"""The few LAPACK and BLAS routines used, without the rest of SciPy.
+"""The few LAPACK, BLAS and sparse routines used, without the rest of SciPy.
 
 Importing `scipy.linalg` takes longer than a whole small solution on the command line, so
 its compiled wrappers are loaded from their files; the ordinary import is the fallback.
@@ -11,16 +11,17 @@ from types import ModuleType
 from typing import cast
 
 import numpy as np
+from numpy.typing import NDArray
 
 from unterbau.mechanics.arrays import FloatArray
 
 
-def _compiled(name: str) -> ModuleType:
-    full = f"scipy.linalg.{name}"
+def _compiled(package: str, name: str) -> ModuleType:
+    full = f"scipy.{package}.{name}"
     spec = importlib.util.find_spec("scipy")
     for folder in spec.submodule_search_locations if spec and spec.submodule_search_locations else ():
         for suffix in importlib.machinery.EXTENSION_SUFFIXES:
-            path = Path(folder) / "linalg" / f"{name}{suffix}"
+            path = Path(folder) / package / f"{name}{suffix}"
             if path.is_file():
                 found = importlib.util.spec_from_file_location(full, path)
                 if found and found.loader:
@@ -30,8 +31,9 @@ def _compiled(name: str) -> ModuleType:
     return importlib.import_module(full)
 
 
-_flapack = _compiled("_flapack")
-_fblas = _compiled("_fblas")
+_flapack = _compiled("linalg", "_flapack")
+_fblas = _compiled("linalg", "_fblas")
+_sparse = _compiled("sparse", "_sparsetools")
 
 
 def band_cholesky(band: FloatArray) -> tuple[FloatArray, int]:
@@ -53,3 +55,22 @@ def band_multiply(band: FloatArray, columns: FloatArray) -> FloatArray:
     for c in range(columns.shape[1]):
         result[:, c] = _fblas.dsbmv(k, 1.0, band, columns[:, c], lower=1)
     return result
+
+
+def add_sparse_product(
+    start: NDArray[np.int32], other: NDArray[np.int32], values: FloatArray, X: FloatArray, Y: FloatArray,
+    *, by_column: bool,
+) -> None:  # fmt: skip
+    """Add a square sparse matrix times X to Y, both C-ordered (n, m).
+
+    Args:
+        start: Where each column (or row) begins, shape (n + 1,).
+        other: Row (or column) of each entry.
+        values: The entries.
+        X: The columns to multiply.
+        Y: Added to in place.
+        by_column: Whether the matrix is kept by columns rather than by rows.
+    """
+    n, m = X.shape
+    run = _sparse.csc_matvecs if by_column else _sparse.csr_matvecs
+    run(n, n, m, start, other, values, X.ravel(), Y.ravel())

@@ -4,16 +4,19 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.mechanics import assembly, beam, lapack, rigid_body, spring
+from unterbau.mechanics import assembly, beam, rigid_body, spring
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
+from unterbau.mechanics.band_product import BandProduct
 from unterbau.mechanics.frame import Frame
 from unterbau.mechanics.mechanism import require_stable
 from unterbau.mechanics.seats import split
 
-BLOCK = 4
-CONVERGED = 1e-9  # of the residual; the error of a frequency is its square
-NEWS = 1e-20  # share of a direction's size that is left after the basis is taken off
+BLOCK = 3
+CONVERGED = 1e-6  # of the residual; the error of a frequency is its square
+UNEVEN = 0.3  # share of chance in the first block, beside movements along x, y and z
+NEWS = 1e-20  # share of a direction's size, squared, that is left after the basis is taken off
+CANCELLED = 1e-8  # below this share the rest of a direction is taken off the basis once more
 SETTLED = 2e-3
 MOST_NODES = 1500  # beams are not halved beyond this
 
@@ -37,8 +40,8 @@ def solve_modes(system: System, count: int) -> Modes:
     n_nodes = len(system.elements.frame.nodes)
     if n == 0 or count == 0:
         return Modes(np.zeros(0), np.zeros(0), np.zeros((0, n_nodes, 6)))
-    band = mass_band(system)
-    eigenvalues, free = _dominant(system, band, min(count, n))
+    product = BandProduct(mass_band(system))
+    eigenvalues, free = _dominant(system, product, min(count, n))
     u = assembly.expand(system, free).T.reshape(len(eigenvalues), n_nodes, 6)
     frequency = 1 / (2 * np.pi * np.sqrt(eigenvalues))
     return Modes(np.asarray(frequency), _damping(system, u), u)
@@ -100,77 +103,112 @@ def mass_band(system: System) -> FloatArray:
     return assembly.fill_band(system.mass_target, values, system.numbering)
 
 
-def _dominant(system: System, M: FloatArray, count: int) -> tuple[FloatArray, FloatArray]:
+def _dominant(system: System, M: BandProduct, count: int) -> tuple[FloatArray, FloatArray]:
     """Return the largest eigenvalues of K⁻¹M, descending, and M-normalised vectors (n, count)."""
-    n = M.shape[1]
-    basis, images, products = np.zeros((n, 0)), np.zeros((n, 0)), np.zeros((n, 0))
-    start = np.random.default_rng(7).standard_normal((n, min(BLOCK, n)))
-    block = system.factor.solve(lapack.band_multiply(M, start))
-    values, mix = np.zeros(0), np.zeros((0, 0))
-    while block.shape[1]:
-        block, product = _orthonormal(block, basis, products, M)
-        image = system.factor.solve(product) if block.shape[1] else product
-        basis, products = np.hstack([basis, block]), np.hstack([products, product])
-        images = np.hstack([images, image])
-        full = basis.shape[1] >= min(n, count + BLOCK)
-        if block.shape[1] and not full:
-            block = image
-            continue
-        before = values
-        T = products.T @ images
-        values, mix = np.linalg.eigh((T + T.T) / 2)
-        values, mix = values[::-1][:count], mix[:, ::-1][:, :count]
-        settled = len(before) == len(values) and bool(np.all(np.abs(values - before) < CONVERGED * values))
-        if basis.shape[1] >= n or (settled and _residual_small(M, values, images @ mix - basis @ (mix * values))):
-            break
+    n = len(system.numbering.order)
+    draw = np.random.default_rng(7)
+    space = _Space(n, M)
+    translations = (system.numbering.order[:, None] % 6 == np.arange(BLOCK)).astype(float)
+    start = (translations + UNEVEN * draw.standard_normal((n, BLOCK)))[:, :n]
+    block = system.factor.solve(M.times(start))
+    while space.size < n:
+        added = space.add(block)
+        if added == 0:
+            # The Krylov space is exhausted: equal eigenvalues beyond the block's width hide elsewhere.
+            fresh = draw.standard_normal((n, min(BLOCK, n - space.size)))
+            added = space.add(system.factor.solve(M.times(fresh)))
+            if added == 0:
+                break
+        image = system.factor.solve(space.products[:, space.size - added : space.size])
+        space.put_images(image)
         block = image
+        if space.size < min(n, 2 * (count + BLOCK)):
+            continue
+        values, mix = space.ritz(count)
+        if _residual_small(M, values, space.residual(values, mix)):
+            break
+    values, mix = space.ritz(count)
     kept = values > 0.0
-    return values[kept], basis @ mix[:, kept]
+    return values[kept], space.basis[:, : space.size] @ mix[:, kept]
 
 
-def _residual_small(M: FloatArray, values: FloatArray, residual: FloatArray) -> bool:
-    size = np.sum(residual * lapack.band_multiply(M, residual), axis=0)
+def _residual_small(M: BandProduct, values: FloatArray, residual: FloatArray) -> bool:
+    size = np.sum(residual * M.times(residual), axis=0)
     return bool(np.all(size < (CONVERGED * values) ** 2))
 
 
-def _orthonormal(
-    block: FloatArray, basis: FloatArray, products: FloatArray, M: FloatArray
-) -> tuple[FloatArray, FloatArray]:
-    """Return the block orthonormal in M and to the basis, and M times it.
+class _Space:
+    """A growing basis, orthonormal in M, with M times it and K⁻¹M times it."""
 
-    Directions without news are dropped. M times the block follows the block's combinations;
-    it is computed afresh once cancellation is over.
-    """
-    product = lapack.band_multiply(M, block)
-    first = np.sum(block * product, axis=0)
-    seen = first > 0.0
-    scale = np.sqrt(first[seen])
-    block, product = block[:, seen] / scale, product[:, seen] / scale
-    for _ in range(2):
+    def __init__(self, n: int, M: BandProduct) -> None:
+        self.size = 0
+        self._M = M
+        self.basis, self.products, self.images = (np.zeros((n, 8 * BLOCK), order="F") for _ in range(3))
+
+    def add(self, block: FloatArray) -> int:
+        """Take in what is new in a block; return how many directions that is."""
+        used = slice(0, self.size)
+        basis, products = self.basis[:, used], self.products[:, used]
+        product = self._M.times(block)
+        first = np.sum(block * product, axis=0)
+        seen = first > 0.0
+        scale = np.sqrt(first[seen])
+        block, product = block[:, seen] / scale, product[:, seen] / scale
         share = products.T @ block
-        block, product = block - basis @ share, product - products @ share
-    size, turn = np.linalg.eigh(block.T @ product)
-    news = size > NEWS
-    block = block @ (turn[:, news] / np.sqrt(size[news]))
-    block = block - basis @ (products.T @ block)
-    product = lapack.band_multiply(M, block)
-    gram = block.T @ product
-    size, turn = np.linalg.eigh((gram + gram.T) / 2)
-    news = size > 1e-6
-    last = turn[:, news] / np.sqrt(size[news])
-    return block @ last, product @ last
+        block = block - basis @ share
+        block = block - basis @ (products.T @ block)
+        product = self._M.times(block)
+        size, turn = np.linalg.eigh(block.T @ product)
+        news = size > NEWS
+        block = block @ (turn[:, news] / np.sqrt(size[news]))
+        if np.any(size[news] < CANCELLED):
+            block = block - basis @ (products.T @ block)
+            product = self._M.times(block)
+            gram = block.T @ product
+            size, turn = np.linalg.eigh((gram + gram.T) / 2)
+            news = size > 1e-6
+            last = turn[:, news] / np.sqrt(size[news])
+            block, product = block @ last, product @ last
+        else:
+            product = product @ (turn[:, news] / np.sqrt(size[news]))
+        added = int(block.shape[1])
+        self._grow(added)
+        self.basis[:, self.size : self.size + added] = block
+        self.products[:, self.size : self.size + added] = product
+        self.size += added
+        return added
+
+    def put_images(self, image: FloatArray) -> None:
+        """Keep K⁻¹M times the directions added last."""
+        self.images[:, self.size - image.shape[1] : self.size] = image
+
+    def ritz(self, count: int) -> tuple[FloatArray, FloatArray]:
+        """Return the largest eigenvalues seen from the space, and their mixtures of the basis."""
+        used = slice(0, self.size)
+        T = self.products[:, used].T @ self.images[:, used]
+        values, mix = np.linalg.eigh((T + T.T) / 2)
+        return values[::-1][:count], mix[:, ::-1][:, :count]
+
+    def residual(self, values: FloatArray, mix: FloatArray) -> FloatArray:
+        """Return K⁻¹M x − λ x for vectors x mixed of the basis."""
+        used = slice(0, self.size)
+        return np.asarray(self.images[:, used] @ mix - self.basis[:, used] @ (mix * values))
+
+    def _grow(self, added: int) -> None:
+        if self.size + added > self.basis.shape[1]:
+            more = np.zeros_like(self.basis)
+            self.basis, self.products, self.images = (
+                np.asfortranarray(np.hstack([rows, more])) for rows in (self.basis, self.products, self.images)
+            )
 
 
 def _damping(system: System, u: FloatArray) -> FloatArray:
     elements = system.elements
     frame = elements.frame
-    result = np.zeros(len(u))
-    for mode, shape in enumerate(u):
-        pairs = assembly.pair_movements(shape, frame.beams.i, frame.beams.j)
-        of_beams = beam.energies(frame.beams, elements.beams, pairs).sum(axis=1)
-        pairs = assembly.pair_movements(shape, frame.springs.i, frame.springs.j)
-        of_springs = spring.energies(elements.springs, pairs)
-        total = of_beams.sum() + of_springs.sum()
-        lost = frame.beams.zeta @ of_beams + frame.springs.zeta @ of_springs
-        result[mode] = lost / total if total > 0 else 0.0
-    return result
+    pairs = assembly.pair_movements(u, frame.beams.i, frame.beams.j)
+    of_beams = beam.energies(frame.beams, elements.beams, pairs).sum(axis=2)
+    pairs = assembly.pair_movements(u, frame.springs.i, frame.springs.j)
+    of_springs = spring.energies(elements.springs, pairs)
+    total = of_beams.sum(axis=1) + of_springs.sum(axis=1)
+    lost = of_beams @ frame.beams.zeta + of_springs @ frame.springs.zeta
+    return np.asarray(np.divide(lost, total, out=np.zeros(len(u)), where=total > 0))

@@ -38,6 +38,6 @@ def stiffness(elements: SpringElements) -> FloatArray:
 
 
 def energies(elements: SpringElements, movement: FloatArray) -> FloatArray:
-    """Return the strain energy of each spring for nodal movements (n, 12), J, shape (n,)."""
-    stretch = (elements.G @ movement[:, :, None])[:, :, 0]
-    return np.asarray(0.5 * np.sum(elements.k * stretch**2, axis=1))
+    """Return the strain energy of each spring for nodal movements (m, n, 12) of m cases, J, shape (m, n)."""
+    stretch = elements.G @ movement.transpose(1, 2, 0)
+    return np.asarray(0.5 * np.sum(elements.k[:, :, None] * stretch**2, axis=1).T)

@@ -98,13 +98,13 @@ def energies(statics: Statics) -> FloatArray:
     """
     elements = statics.system.elements
     frame = elements.frame
-    result = np.zeros((len(statics.u), len(frame.groups), 5))
-    for case, u in enumerate(statics.u):
-        of_beams = beam.energies(frame.beams, elements.beams, assembly.pair_movements(u, frame.beams.i, frame.beams.j))
-        np.add.at(result[case, :, :4], frame.beams.group, of_beams)
-        movement = assembly.pair_movements(u, frame.springs.i, frame.springs.j)
-        np.add.at(result[case, :, 4], frame.springs.group, spring.energies(elements.springs, movement))
-    return result
+    movement = assembly.pair_movements(statics.u, frame.beams.i, frame.beams.j)
+    of_beams = beam.energies(frame.beams, elements.beams, movement)
+    movement = assembly.pair_movements(statics.u, frame.springs.i, frame.springs.j)
+    of_springs = spring.energies(elements.springs, movement)
+    groups = np.arange(len(frame.groups))[:, None]
+    member, holder = (groups == frame.beams.group).astype(float), (groups == frame.springs.group).astype(float)
+    return np.concatenate([member @ of_beams, (of_springs @ holder.T)[:, :, None]], axis=2)
 
 
 def _beam_forces(statics: Statics, case: int) -> FloatArray:

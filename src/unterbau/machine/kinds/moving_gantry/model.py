@@ -95,7 +95,7 @@ LINKS = (
     Link("bed_fixing", "bed fixing", "joint", "bed to cross members"),
     Link("bed", "bed", "part", "carries the work"),
 )
-SIZES = Link("dimensions", "sizes of the machine", "part", "travel, heights, overhangs, stances")
+SIZES = Link("dimensions", "sizes of the machine", "part", "travel, heights, stances")
 """Not a link of the load path, but worked on like one."""
 REST = "feet"
 """Group of what is off the path."""

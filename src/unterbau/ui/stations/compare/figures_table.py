@@ -33,7 +33,7 @@ class FiguresTable(QTableView):
         across, down = self.horizontalHeader(), self.verticalHeader()
         if across is not None and down is not None:
             across.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
-            across.setStretchLastSection(True)
+            across.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
             across.setSortIndicatorShown(True)
             across.setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
             down.hide()

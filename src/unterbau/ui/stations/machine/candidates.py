@@ -20,6 +20,14 @@ from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
 from unterbau.ui.widgets.thumbnail import outlines
 from unterbau.units import number_text
 
+TIMES = 10.0
+"""From here on a change is told as a multiple, so that it fits a card."""
+
+
+def times(ratio: float) -> str:
+    """Return how many times stiffer, in few letters."""
+    return f"×{ratio:.0f}" if ratio >= TIMES else f"{ratio - 1:+.0%}".replace("-", "−")
+
 
 class Candidates(QObject):
     """Works the shelf."""
@@ -125,7 +133,7 @@ class Candidates(QObject):
         money = money_text(cost_of(candidate.machine, prices).money, prices)
         star = candidate.name == benchmark
         ratio = stiffness / against
-        change = "" if star else "  ".join(f"{r - 1:+.0%}".replace("-", "−") for r in ratio.tolist())
+        change = "" if star else "  ".join(times(r) for r in ratio.tolist())
         if candidate.machine not in self._faces:
             self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
         return CardFacts(

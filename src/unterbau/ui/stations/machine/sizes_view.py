@@ -119,6 +119,10 @@ class SizesView(QWidget):
             self._draw_machine(painter, view, words)
         for number, line in enumerate(self._lines):
             self._draw_line(painter, line, number == self._chosen)
+        for number, line in enumerate(self._lines):
+            self._draw_words(painter, line, number == self._chosen)
+        for number, line in enumerate(self._lines):
+            self._draw_handle(painter, line, number == self._chosen)
         painter.setFont(font(0.92))
         painter.setPen(colour("warning" if self.problem else "muted"))
         words = self.problem or "drag the end of a dimension, or type it on the bench; arrow keys work too"
@@ -262,7 +266,6 @@ class SizesView(QWidget):
         painter.drawText(QPointF(corner.x(), corner.y() - 0.5 * em()), words)
 
     def _draw_line(self, painter: QPainter, line: DimensionLine, chosen: bool) -> None:
-        unit = em()
         a, b = self._ends(line)
         ink = colour("accent" if chosen else "ink")
         sheet = self._sheets[line.view]
@@ -271,27 +274,34 @@ class SizesView(QWidget):
             painter.drawLine(start, end)
         painter.setPen(QPen(ink, 2.0 if chosen else 1.0))
         painter.drawLine(a, b)
-        flat = _is_flat(line)
-        tick = QPointF(0, 5) if flat else QPointF(5, 0)
+        tick = QPointF(0, 5) if _is_flat(line) else QPointF(5, 0)
         painter.drawLine(a - tick, a + tick)
+
+    def _draw_handle(self, painter: QPainter, line: DimensionLine, chosen: bool) -> None:
+        ink = colour("accent" if chosen else "ink")
+        painter.setPen(QPen(ink, 2.0 if chosen else 1.0))
         painter.setBrush(ink if chosen else colour("panel"))
-        painter.drawEllipse(b, 4.5, 4.5)
+        painter.drawEllipse(self._ends(line)[1], 4.5, 4.5)
+
+    def _draw_words(self, painter: QPainter, line: DimensionLine, chosen: bool) -> None:
+        unit = em()
+        a, b = self._ends(line)
         text = f"{line.label} {length_text(self._value(line), self._view.units)}"
         face = font(0.86)
         painter.setFont(face)
         size = QFontMetricsF(face).horizontalAdvance(text) + 6
         painter.save()
         # Text reads along its line: above a flat one, upwards from the foot of a standing one.
-        if flat:
+        if _is_flat(line):
             box = QRectF((a.x() + b.x() - size) / 2, a.y() - 1.2 * unit, size, 1.1 * unit)
         else:
             painter.translate(a.x() - 1.2 * unit, max(a.y(), b.y()) + 3)
             painter.rotate(-90.0)
             box = QRectF(0.0, 0.0, size, 1.1 * unit)
         ground = colour("paper")
-        ground.setAlphaF(0.8)
+        ground.setAlphaF(0.92)
         painter.fillRect(box, ground)
-        painter.setPen(ink)
+        painter.setPen(colour("accent" if chosen else "ink"))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         if chosen and self.hasFocus():
             painter.setPen(QPen(colour("accent"), 1, Qt.PenStyle.DotLine))
