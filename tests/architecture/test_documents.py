@@ -11,7 +11,10 @@ ROOT = Path(__file__).parents[2]
 README = (ROOT / "README.md").read_text(encoding="utf-8")
 
 
-@pytest.mark.parametrize("page", ["README.md", "CONTRIBUTING.md", "docs/architecture.md", "docs/verification.md"])
+PAGES = ["README.md", "CONTRIBUTING.md", *(str(p.relative_to(ROOT)) for p in sorted((ROOT / "docs").glob("*.md")))]
+
+
+@pytest.mark.parametrize("page", PAGES)
 def test_links_lead_somewhere(page: str) -> None:
     text = (ROOT / page).read_text(encoding="utf-8")
     for target in re.findall(r"\]\(([^)#:]+)\)", text):
@@ -26,7 +29,7 @@ def test_every_screenshot_is_linked_and_there_are_few() -> None:
 
 def test_named_checks_exist() -> None:
     text = (ROOT / "docs" / "verification.md").read_text(encoding="utf-8")
-    named = set(re.findall(r"`((?:validation|mechanics|studies|machine)/test_\w+)`", text))
+    named = set(re.findall(r"`((?:validation|mechanics|studies|machine|files)/test_\w+)`", text))
     assert len(named) >= 6
     assert all((ROOT / "tests" / f"{name}.py").exists() for name in named)
 

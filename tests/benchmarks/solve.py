@@ -1,29 +1,48 @@
-"""Static + six modes + shares on the demo's frame: ours, openseespy, and the bare LAPACK calls.
+"""Static + six modes + shares on the demo's frame: ours, openseespy, PyNiteFEA, and the bare LAPACK calls.
 
 Every figure is a median of one run; only the ratios mean something. `./dev bench`.
 """
 
+import resource
+import subprocess
 import sys
 import time
 from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
 from importlib.resources import files
 from statistics import median
 
 import numpy as np
+from Pynite import FEModel3D
 
 from tests.validation.opensees import OpenSeesFrame
+from unterbau.files.frame_document import FrameDocument
 from unterbau.files.frame_json import to_document
 from unterbau.files.project_json import parse_project
 from unterbau.machine.machine import to_frame
 from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, lapack
-from unterbau.mechanics.factor import scale_band, unit_scale
-from unterbau.mechanics.modes import solve_modes
+from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.assembly import System
+from unterbau.mechanics.modes import BLOCK, mass_band, solve_modes
 from unterbau.mechanics.statics import energies, solve_statics
-from unterbau.studies.answers import likely_answers
+from unterbau.studies.advise import try_instead
+from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.loads import CASES, loads_of
 
 TIMES = 15
+MODES = 6
+CORE = """
+import resource
+from pathlib import Path
+from unterbau.files.project_json import read_project
+from unterbau.machine.parts import Place
+from unterbau.studies.answers import answers
+for candidate in read_project(Path({place!r})).candidates:
+    answers(candidate.machine, Place())
+print(round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024))
+"""
 
 
 def timed(work: Callable[[], object], times: int = TIMES) -> float:
@@ -36,6 +55,26 @@ def timed(work: Callable[[], object], times: int = TIMES) -> float:
     return median(rows)
 
 
+def pynite_frame(document: FrameDocument) -> FEModel3D:
+    """Return the demo's nodes and beams in PyNiteFEA, which has no springs in six directions.
+
+    Small springs to ground hold every node instead; the work is that of the same unknowns.
+    """
+    model = FEModel3D()
+    for material in document.materials:
+        model.add_material(material.id, material.E, material.G, 0.3, material.rho)
+    for section in document.sections:
+        model.add_section(section.id, section.A, section.Iz, section.Iy, section.J)
+    for node in document.nodes:
+        model.add_node(node.id, *node.xyz)
+        for direction in ("DX", "DY", "DZ", "RX", "RY", "RZ"):
+            model.def_support_spring(node.id, direction, 1e4)
+    for beam in document.beams:
+        model.add_member(beam.id, beam.i, beam.j, beam.material, beam.section)
+    model.add_node_load(document.nodes[0].id, "FX", 1.0)
+    return model
+
+
 def main() -> None:
     """Print the table."""
     project = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
@@ -43,43 +82,81 @@ def main() -> None:
     built = to_frame(machine, Place(), "likely")
     loads = loads_of(built)
     system = assembly.assemble(built.frame)
-    right = np.random.default_rng(1).standard_normal((len(system.numbering.order), len(CASES)))
-    scaled = scale_band(system.band, unit_scale(system.band[0]))
-    factor, _ = lapack.band_cholesky(scaled)
-    blocks = 8  # solves of four columns that the six modes take
+    n, width = len(system.numbering.order), system.numbering.half_bandwidth
+    factor, _ = lapack.band_cholesky(system.band)
+    document = to_document(built.frame, loads, CASES, MODES)
+    solved = solve_statics(built.frame, loads)
+    right = np.random.default_rng(1).standard_normal((n, len(CASES)))
+    blocks = blocks_of(solved.system)
+    mass = mass_band(solved.system)
 
     def bare() -> None:
-        lapack.band_cholesky(scaled)
+        lapack.band_cholesky(system.band)
         lapack.band_solve(factor, right)
         for _ in range(blocks):
-            lapack.band_solve(factor, right[:, :4])
-            lapack.band_multiply(scaled, right[:, :4])
+            lapack.band_solve(factor, right[:, :BLOCK])
+            lapack.band_multiply(mass, right[:, :BLOCK])
 
     def own() -> None:
-        solved = solve_statics(built.frame, loads)
-        solve_modes(solved.system, 6)
-        energies(solved)
-
-    document = to_document(built.frame, loads, CASES, 6)
+        one = solve_statics(built.frame, loads)
+        solve_modes(one.system, MODES)
+        energies(one)
 
     def other() -> None:
         frame = OpenSeesFrame(document)
-        for case in range(6):
+        for case in range(len(CASES)):
             frame.displacements(case)
-        frame.frequencies(6)
+        frame.frequencies(MODES)
 
-    n, width = len(system.numbering.order), system.numbering.half_bandwidth
+    def lean() -> None:
+        frame = OpenSeesFrame(document)
+        frame.displacements(0)
+        frame.frequencies(MODES)
+
     sys.stdout.write(f"demo frame: {len(built.frame.nodes)} nodes, {n} unknowns, half-bandwidth {width}\n")
+    sys.stdout.write(f"six modes take {blocks} blocks of {BLOCK}\n")
     rows = {
-        "bare LAPACK calls": timed(bare),
+        "bare LAPACK and BLAS calls": timed(bare),
         "ours: statics, six modes, energies": timed(own),
-        "openseespy: statics, six modes (no energies)": timed(other, 3),
-        "machine to frame": timed(lambda: to_frame(machine, Place(), "likely")),
-        "key to likely tip and shares (no drawing)": timed(lambda: likely_answers(machine, Place())),
+        "  statics": timed(lambda: solve_statics(built.frame, loads)),
+        "    elements and assembly, factor": timed(lambda: assembly.assemble(built.frame)),
+        "    factor alone (pbtrf)": timed(lambda: lapack.band_cholesky(system.band)),
+        "  modes": timed(lambda: solve_modes(solved.system, MODES)),
+        "  energies": timed(lambda: energies(solved)),
+        "openseespy as written, model built for the job": timed(other, 3),
     }
+    rows["openseespy, one case and six modes only"] = timed(lean, 3)
+    model = pynite_frame(document)
+    rows["PyNiteFEA, same nodes and beams, one case"] = timed(lambda: model.analyze_linear(log=False), 1)
+    rows["machine to frame"] = timed(lambda: to_frame(machine, Place(), "likely"))
+    rows["likely tip and shares"] = timed(lambda: likely_answers(machine, Place()))
+    rows["bands, droop, modes at all levels"] = timed(lambda: answers(machine, Place()), 5)
+    for key in ("z_plate", "beam_joint", "gantry_beam"):
+        alternatives = len(try_instead(machine, key, Place(), project.prices))
+        seconds = timed(partial(try_instead, machine, key, Place(), project.prices), 3)
+        rows[f"try instead of {key}, {alternatives} alternatives"] = seconds
     ours = rows["ours: statics, six modes, energies"]
     for name, seconds in rows.items():
-        sys.stdout.write(f"{name:48} {seconds * 1e3:8.1f} ms   ours × {seconds / ours:6.2f}\n")
+        sys.stdout.write(f"{name:50} {seconds * 1e3:8.1f} ms   ours × {seconds / ours:7.2f}\n")
+    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    sys.stdout.write(f"peak memory of this process, with the other libraries: {most:.0f} MB\n")
+    code = CORE.format(place=str(files("unterbau.demo") / "carving-router.unterbau"))
+    core = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    sys.stdout.write(f"peak memory of the core alone, all candidates with bands: {core.stdout.strip()} MB\n")
+
+
+def blocks_of(system: System) -> int:
+    """Return how many block solves six modes take here."""
+    count = 0
+    solve = system.factor.solve
+
+    def counted(right: FloatArray) -> FloatArray:
+        nonlocal count
+        count += 1
+        return solve(right)
+
+    solve_modes(replace(system, factor=replace(system.factor, solve=counted)), MODES)
+    return count
 
 
 if __name__ == "__main__":

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen
+from PyQt6.QtCore import QPoint, QPointF, QRectF, QSize, QSizeF, Qt, pyqtSignal
+from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QButtonGroup,
@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
 from typing_extensions import override
 
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.ui.theme import colour, em, font
+from unterbau.ui.theme import colour, em, font, palette
 from unterbau.ui.widgets.thumbnail import paint
 
 MANNERS = "rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button"
@@ -47,6 +47,7 @@ class Card(QAbstractButton):
         self.facts = facts
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self._drawn: tuple[tuple[object, float, object], QPixmap] | None = None
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.customContextMenuRequested.connect(self._on_menu)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -75,7 +76,7 @@ class Card(QAbstractButton):
         painter.setPen(QPen(colour("accent" if chosen or self.hasFocus() else "hairline"), width))
         painter.setBrush(colour("panel"))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5), 5, 5)
-        paint(painter, list(f.faces), QRectF(0.6 * unit, 0.7 * unit, 4.3 * unit, 4.2 * unit))
+        painter.drawPixmap(QPointF(0.6 * unit, 0.7 * unit), self._picture(QSizeF(4.3 * unit, 4.2 * unit)))
         x = 5.1 * unit
         room = self.width() - x - 0.5 * unit
         rows = (
@@ -94,8 +95,27 @@ class Card(QAbstractButton):
             painter.drawText(QRectF(x, y, room, unit), Qt.AlignmentFlag.AlignVCenter, shown)
             y += 0.96 * unit
 
+    def _picture(self, size: QSizeF) -> QPixmap:
+        """Return the machine's outline, drawn once for each machine, size and palette."""
+        key = (self.facts.faces, size.width(), palette())
+        if self._drawn is None or not _same(self._drawn[0], key):
+            ratio = self.devicePixelRatioF()
+            picture = QPixmap((size * ratio).toSize())
+            picture.setDevicePixelRatio(ratio)
+            picture.fill(Qt.GlobalColor.transparent)
+            painter = QPainter(picture)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            paint(painter, list(self.facts.faces), QRectF(QPointF(0, 0), size))
+            painter.end()
+            self._drawn = (key, picture)
+        return self._drawn[1]
+
     def _on_menu(self, place: QPoint) -> None:
         self.menu_wanted.emit(self.facts.name, self.mapToGlobal(place))
+
+
+def _same(a: tuple[object, float, object], b: tuple[object, float, object]) -> bool:
+    return a[0] is b[0] and a[1] == b[1] and a[2] is b[2]
 
 
 class Shelf(QWidget):

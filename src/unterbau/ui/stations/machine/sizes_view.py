@@ -93,8 +93,7 @@ class SizesView(QWidget):
         self.problem = ""
         self._machine, self._place = machine, place
         self._lines = dimension_lines(machine, place)
-        bodies = bodies_of(machine, place)
-        self._boxes = {view: sorted((outline(b, across) for b in bodies), key=_depth) for view, _, across in VIEWS}
+        self._boxes = {}
         self._describe()
         self.update()
 
@@ -203,6 +202,12 @@ class SizesView(QWidget):
             units = self._view.units
             self.refuse(f"{label}: from {length_text(low, units)} to {length_text(high, units)}")
 
+    def _outline(self) -> None:
+        """Find the outlines once they are to be seen."""
+        if not self._boxes and self._machine is not None:
+            bodies = bodies_of(self._machine, self._place)
+            self._boxes = {view: sorted((outline(b, across) for b in bodies), key=_depth) for view, _, across in VIEWS}
+
     def _steps(self) -> tuple[float, float]:
         return (STEP, LEAP) if self._view.units == "mm" else (INCH_STEP, INCH_LEAP)
 
@@ -230,6 +235,7 @@ class SizesView(QWidget):
 
     def _place_sheets(self) -> None:
         """Fit both views side by side at one scale; while a size is dragged the scale stays."""
+        self._outline()
         if not self._boxes or (self._gesture is not None and self._sheets):
             return
         unit = em()

@@ -1,0 +1,101 @@
+"""Key to readout on the screen, start to first paint, memory of the application: under Xvfb, by `./dev bench`.
+
+Figures of one run; the core's part is set against the whole so that the stages can be compared.
+"""
+
+import resource
+import subprocess
+import sys
+import time
+from statistics import median
+
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from unterbau.machine.machine import to_frame
+from unterbau.studies.answers import likely_answers
+from unterbau.ui.shell.application import open_window
+from unterbau.ui.shell.main_window import MainWindow
+
+START = """
+import time
+start = time.perf_counter()
+from PyQt6.QtWidgets import QApplication
+application = QApplication([])
+from unterbau.ui.shell.application import open_window
+imported = time.perf_counter()
+window = open_window(["--demo"], 10.0)
+window.show()
+while not window.machine.view.isVisible():
+    application.processEvents()
+window.grab()
+print(f"{(imported - start) * 1e3:.0f} {(time.perf_counter() - start) * 1e3:.0f}")
+import os
+os._exit(0)
+"""
+KEYS = ("]", "[") * 6
+
+
+def rest(application: QApplication, window: MainWindow) -> None:
+    """Wait until nothing is computed or drawn any more."""
+    quiet = time.perf_counter()
+    while time.perf_counter() - quiet < 0.5:
+        application.processEvents()
+        if window.feed._job is not None or window.feed._soon.isActive() or window.machine.advice.busy:
+            quiet = time.perf_counter()
+
+
+def stages(application: QApplication, window: MainWindow) -> dict[str, float]:
+    """Return medians of the stages from a key to the changed readout, ms."""
+    rows: dict[str, list[float]] = {"key handled, likely answers in": [], "readout and strip painted": []}
+    for key in KEYS:
+        start = time.perf_counter()
+        QTest.keyClick(window, key)  # type: ignore[call-overload]
+        rows["key handled, likely answers in"].append(time.perf_counter() - start)
+        window.machine.readout.repaint()
+        window.machine.load_path.repaint()
+        rows["readout and strip painted"].append(time.perf_counter() - start)
+        window.feed._likely.pop((window.feed.machine(), window.selection.place))
+        rest(application, window)
+    place, machine = window.selection.place, window.feed.machine()
+    core: list[float] = []
+    frames: list[float] = []
+    for _ in range(len(KEYS)):
+        start = time.perf_counter()
+        to_frame(machine, place, "likely")
+        frames.append(time.perf_counter() - start)
+        start = time.perf_counter()
+        likely_answers(machine, place)
+        core.append(time.perf_counter() - start)
+    found = {"machine to frame": median(frames), "likely tip and shares": median(core)}
+    return {name: seconds * 1e3 for name, seconds in (found | {n: median(r) for n, r in rows.items()}).items()}
+
+
+def main() -> None:
+    """Print the table."""
+    started = [
+        subprocess.run([sys.executable, "-c", START], capture_output=True, text=True, check=True).stdout.split()[-2:]
+        for _ in range(3)
+    ]
+    imported, painted = (median(float(row[column]) for row in started) for column in range(2))
+    application = QApplication([])
+    window = open_window(["--demo"], 10.0)
+    window.resize(1280, 800)
+    window.show()
+    window.activateWindow()
+    rest(application, window)
+    window.machine.choose_link("gantry_beam")
+    rest(application, window)
+    found = stages(application, window)
+    whole = found["readout and strip painted"]
+    for name, milliseconds in found.items():
+        sys.stdout.write(f"{name:40} {milliseconds:8.1f} ms   whole × {milliseconds / whole:5.2f}\n")
+    sys.stdout.write(f"start: libraries loaded after {imported:.0f} ms, first paint after {painted:.0f} ms\n")
+    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    sys.stdout.write(f"peak memory of the application: {most:.0f} MB\n")
+    window.document.stack.setClean()
+    window.close()
+
+
+if __name__ == "__main__":
+    main()
