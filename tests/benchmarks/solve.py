@@ -3,7 +3,6 @@
 Every figure is a median of one run; only the ratios mean something. `./dev bench`.
 """
 
-import resource
 import subprocess
 import sys
 import time
@@ -11,16 +10,19 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from importlib.resources import files
+from pathlib import Path
 from statistics import median
 
 import numpy as np
 from Pynite import FEModel3D
 
 from tests.validation.opensees import OpenSeesFrame
+from unterbau.catalogue.prices import PriceBook
 from unterbau.files.frame_document import FrameDocument
 from unterbau.files.frame_json import to_document
-from unterbau.files.project_json import parse_project
-from unterbau.machine.machine import to_frame
+from unterbau.files.project_json import read_project
+from unterbau.machine.built import Built
+from unterbau.machine.machine import Machine, to_frame
 from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, lapack
 from unterbau.mechanics.arrays import FloatArray
@@ -33,13 +35,15 @@ from unterbau.studies.loads import CASES, loads_of
 
 TIMES = 15
 MODES = 6
+OURS = "the job: statics, six modes, energies"
 CORE = """
 import resource
+import sys
 from pathlib import Path
 from unterbau.files.project_json import read_project
 from unterbau.machine.parts import Place
 from unterbau.studies.answers import answers
-for candidate in read_project(Path({place!r})).candidates:
+for candidate in read_project(Path(sys.argv[1])).candidates:
     answers(candidate.machine, Place())
 print(round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024))
 """
@@ -75,20 +79,18 @@ def pynite_frame(document: FrameDocument) -> FEModel3D:
     return model
 
 
-def main() -> None:
-    """Print the table."""
-    project = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
-    machine = project.candidates[1].machine
-    built = to_frame(machine, Place(), "likely")
+def own_rows(built: Built) -> dict[str, float]:
+    """Return what our own job takes, whole and by stages, and the bare calls inside, s."""
     loads = loads_of(built)
-    system = assembly.assemble(built.frame)
-    n, width = len(system.numbering.order), system.numbering.half_bandwidth
-    factor, _ = lapack.band_cholesky(system.band)
-    document = to_document(built.frame, loads, CASES, MODES)
     solved = solve_statics(built.frame, loads)
+    system, blocks, mass = solved.system, blocks_of(solved.system), mass_band(solved.system)
+    n = len(system.numbering.order)
+    factor, _ = lapack.band_cholesky(system.band)
     right = np.random.default_rng(1).standard_normal((n, len(CASES)))
-    blocks = blocks_of(solved.system)
-    mass = mass_band(solved.system)
+    sys.stdout.write(
+        f"{len(built.frame.nodes)} nodes, {n} unknowns, half-bandwidth {system.numbering.half_bandwidth}\n"
+    )
+    sys.stdout.write(f"six modes take {blocks} blocks of {BLOCK}\n")
 
     def bare() -> None:
         lapack.band_cholesky(system.band)
@@ -102,46 +104,59 @@ def main() -> None:
         solve_modes(one.system, MODES)
         energies(one)
 
-    def other() -> None:
-        frame = OpenSeesFrame(document)
-        for case in range(len(CASES)):
-            frame.displacements(case)
-        frame.frequencies(MODES)
-
-    def lean() -> None:
-        frame = OpenSeesFrame(document)
-        frame.displacements(0)
-        frame.frequencies(MODES)
-
-    sys.stdout.write(f"demo frame: {len(built.frame.nodes)} nodes, {n} unknowns, half-bandwidth {width}\n")
-    sys.stdout.write(f"six modes take {blocks} blocks of {BLOCK}\n")
-    rows = {
-        "bare LAPACK and BLAS calls": timed(bare),
-        "ours: statics, six modes, energies": timed(own),
+    return {
+        OURS: timed(own),
+        "  bare LAPACK and BLAS calls": timed(bare),
         "  statics": timed(lambda: solve_statics(built.frame, loads)),
         "    elements and assembly, factor": timed(lambda: assembly.assemble(built.frame)),
         "    factor alone (pbtrf)": timed(lambda: lapack.band_cholesky(system.band)),
-        "  modes": timed(lambda: solve_modes(solved.system, MODES)),
+        "  modes": timed(lambda: solve_modes(system, MODES)),
         "  energies": timed(lambda: energies(solved)),
-        "openseespy as written, model built for the job": timed(other, 3),
     }
-    rows["openseespy, one case and six modes only"] = timed(lean, 3)
+
+
+def other_rows(built: Built) -> dict[str, float]:
+    """Return what other libraries take, s."""
+    document = to_document(built.frame, loads_of(built), CASES, MODES)
+
+    def opensees(cases: int) -> None:
+        frame = OpenSeesFrame(document)
+        for case in range(cases):
+            frame.displacements(case)
+        frame.frequencies(MODES)
+
     model = pynite_frame(document)
-    rows["PyNiteFEA, same nodes and beams, one case"] = timed(lambda: model.analyze_linear(log=False), 1)
-    rows["machine to frame"] = timed(lambda: to_frame(machine, Place(), "likely"))
-    rows["likely tip and shares"] = timed(lambda: likely_answers(machine, Place()))
-    rows["bands, droop, modes at all levels"] = timed(lambda: answers(machine, Place()), 5)
+    return {
+        "openseespy as usually written": timed(partial(opensees, len(CASES)), 3),
+        "openseespy, one case and six modes only": timed(partial(opensees, 1), 3),
+        "PyNiteFEA, same nodes and beams, one case": timed(lambda: model.analyze_linear(log=False), 1),
+    }
+
+
+def study_rows(machine: Machine, book: PriceBook) -> dict[str, float]:
+    """Return what the screen waits for, s."""
+    rows = {
+        "machine to frame": timed(lambda: to_frame(machine, Place(), "likely")),
+        "likely tip and shares": timed(lambda: likely_answers(machine, Place())),
+        "bands, droop, modes at all levels": timed(lambda: answers(machine, Place()), 5),
+    }
     for key in ("z_plate", "beam_joint", "gantry_beam"):
-        alternatives = len(try_instead(machine, key, Place(), project.prices))
-        seconds = timed(partial(try_instead, machine, key, Place(), project.prices), 3)
+        alternatives = len(try_instead(machine, key, Place(), book))
+        seconds = timed(partial(try_instead, machine, key, Place(), book), 3)
         rows[f"try instead of {key}, {alternatives} alternatives"] = seconds
-    ours = rows["ours: statics, six modes, energies"]
+    return rows
+
+
+def main() -> None:
+    """Print the table."""
+    demo = str(files("unterbau.demo") / "carving-router.unterbau")
+    project = read_project(Path(demo))
+    machine = project.candidates[1].machine
+    built = to_frame(machine, Place(), "likely")
+    rows = own_rows(built) | other_rows(built) | study_rows(machine, project.prices)
     for name, seconds in rows.items():
-        sys.stdout.write(f"{name:50} {seconds * 1e3:8.1f} ms   ours × {seconds / ours:7.2f}\n")
-    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
-    sys.stdout.write(f"peak memory of this process, with the other libraries: {most:.0f} MB\n")
-    code = CORE.format(place=str(files("unterbau.demo") / "carving-router.unterbau"))
-    core = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+        sys.stdout.write(f"{name:50} {seconds * 1e3:8.1f} ms   the job × {seconds / rows[OURS]:7.2f}\n")
+    core = subprocess.run([sys.executable, "-c", CORE, demo], capture_output=True, text=True, check=True)
     sys.stdout.write(f"peak memory of the core alone, all candidates with bands: {core.stdout.strip()} MB\n")
 
 
