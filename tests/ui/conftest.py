@@ -33,6 +33,7 @@ def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainW
     found.show()
     found.activateWindow()
     found.feed._full.update(DEMO_ANSWERS)
+    found.feed.refresh()
     qtbot.waitUntil(found.isActiveWindow, timeout=5000)
     settle(found, qtbot)
     DEMO_ANSWERS.update(found.feed._full)

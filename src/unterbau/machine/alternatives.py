@@ -7,8 +7,8 @@ from typing import Any
 from unterbau.catalogue.drives import drive, drives
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
-from unterbau.machine.kinds.moving_gantry import model
-from unterbau.machine.machine import Machine, ends, link, part, with_part
+from unterbau.machine.kind import USUAL_COUNT
+from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.machine.stepping import step
@@ -75,7 +75,7 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
         case Guide():
             yield from _guides(now)
         case Drive():
-            yield from _drives(key, now)
+            yield from _drives(machine, key, now)
         case Spindle():
             yield from _spindles(now)
         case Cutter():
@@ -144,10 +144,10 @@ def _plates(now: Plate) -> Iterator[tuple[str, Part]]:
 def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]]:
     kinds = joints()
     welded = all(_is_steel(machine, name) for name, end in ends(machine).items() if end == key)
-    for name in model.FITTING.get(key, ()):
+    for name in kind_of(machine).fitting.get(key, ()):
         if name == "weld" and not welded:
             continue
-        usual = 1 if key == "spindle_mount" else model.USUAL_COUNT.get(name, 1)
+        usual = 1 if key == "spindle_mount" else USUAL_COUNT.get(name, 1)
         count = now.count if name == now.kind else usual
         yield f"{count} × {kinds[name].label}" if count > 1 else kinds[name].label, Joint(name, count)
     if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key != "spindle_mount":
@@ -173,10 +173,10 @@ def _guides(now: Guide) -> Iterator[tuple[str, Part]]:
             yield f"{block(name).label}, {now.preload} preload", replace(now, block=name)
 
 
-def _drives(key: str, now: Drive) -> Iterator[tuple[str, Part]]:
+def _drives(machine: Machine, key: str, now: Drive) -> Iterator[tuple[str, Part]]:
     for name in drives():
         yield drive(name).label, replace(now, kind=name)
-    for count in range(1, model.MOST_DRIVES.get(key, 1) + 1):
+    for count in range(1, kind_of(machine).most_drives.get(key, 1) + 1):
         yield f"{count} × {drive(now.kind).label}", replace(now, count=count)
 
 
@@ -206,14 +206,15 @@ def _joints_at_its_ends(machine: Machine, key: str) -> Iterator[Alternative]:
 
 
 def _sizes(machine: Machine, key: str) -> Iterator[Alternative]:
-    sizes = machine.dimensions
-    for one in model.RELATED.get(key, ()):
+    sizes, kind = machine.dimensions, kind_of(machine)
+    for one in kind.related.get(key, ()):
         value = round(getattr(sizes, one.attribute) * one.factor, 3)
         yield _sized(sizes, one.words, one.attribute, value)
-    if key in model.MORE_CROSS_MEMBERS:
-        for more in (1, 2):
-            words = "one more cross member" if more == 1 else "two more cross members"
-            yield _sized(sizes, words, "cross_members", sizes.cross_members + more)
+    if kind.more is not None and key in kind.more.keys:
+        now = getattr(sizes, kind.more.attribute)
+        for more, words in ((1, "one more"), (2, "two more")):
+            text = f"{words} {kind.more.words}{'s' if more > 1 else ''}"
+            yield _sized(sizes, text, kind.more.attribute, now + more)
 
 
 def _sized(sizes: Sizes, words: str, attribute: str, value: float) -> Alternative:

@@ -6,17 +6,26 @@ from typing import Any, TypeAlias
 
 from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
-from unterbau.machine.bill import UNPRICED, Cost, Item, cost
+from unterbau.machine.bill import UNPRICED, Cost, Item, cost, priced
 from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
 from unterbau.machine.dimension_line import DimensionLine
-from unterbau.machine.kinds.moving_gantry import bill, bodies, model
-from unterbau.machine.kinds.moving_gantry import dimension_lines as lines
-from unterbau.machine.kinds.moving_gantry import to_frame as moving_gantry
-from unterbau.machine.kinds.moving_gantry.model import Link, MovingGantry
+from unterbau.machine.kind import REST, Kind, Link
+from unterbau.machine.kinds import fixed_bridge, moving_gantry, raised_sides
+from unterbau.machine.kinds.fixed_bridge import FixedBridge
+from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.parts import Part, Place
 
-Machine: TypeAlias = MovingGantry
+Machine: TypeAlias = MovingGantry | RaisedSides | FixedBridge
+KINDS: tuple[Kind, ...] = (moving_gantry.KIND, raised_sides.KIND, fixed_bridge.KIND)
+"""In the order in which they are offered."""
+_BY_MODEL = {kind.model: kind for kind in KINDS}
+
+
+def kind_of(machine: Machine) -> Kind:
+    """Return what is known of a machine's kind."""
+    return _BY_MODEL[type(machine)]
 
 
 def to_frame(machine: Machine, place: Place, level: Level) -> Built:
@@ -25,29 +34,29 @@ def to_frame(machine: Machine, place: Place, level: Level) -> Built:
     Raises:
         InputError: Dimensions or names that make no machine.
     """
-    return moving_gantry.to_frame(machine, place, level)
+    return kind_of(machine).build(machine, place, level)
 
 
 def links(machine: Machine) -> tuple[Link, ...]:
     """Return the links of the load path from tool to work."""
-    del machine
-    return model.LINKS
+    return kind_of(machine).links
 
 
 def link(machine: Machine, key: str) -> Link:
     """Return a link of the load path, or the machine's sizes, by key."""
-    return next(one for one in (*links(machine), model.SIZES) if one.key == key)
+    kind = kind_of(machine)
+    return next(one for one in (*kind.links, kind.size_link) if one.key == key)
 
 
 def rest(machine: Machine) -> str:
     """Return the group of what is off the path."""
     del machine
-    return model.REST
+    return REST
 
 
 def bill_of(machine: Machine, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
     """Return the list of parts with masses and, by a price book, money."""
-    return bill.bill(machine, book)
+    return priced(kind_of(machine).lines(machine), book)
 
 
 @lru_cache(maxsize=128)
@@ -58,7 +67,7 @@ def cost_of(machine: Machine, book: PriceBook) -> Cost:
 
 def moving_masses(machine: Machine) -> dict[str, float]:
     """Return what each drive moves, kg, by axis X, Y, Z."""
-    return bill.moving_masses(machine)
+    return kind_of(machine).moving(machine)
 
 
 def part(machine: Machine, key: str) -> Part:
@@ -69,7 +78,7 @@ def part(machine: Machine, key: str) -> Part:
 
 def plate_widths(machine: Machine) -> dict[str, float]:
     """Return the width of each plate across its bending, m."""
-    return bill.plate_widths(machine)
+    return kind_of(machine).plate_widths(machine)
 
 
 def with_part(machine: Machine, key: str, changed: Part) -> Machine:
@@ -80,26 +89,24 @@ def with_part(machine: Machine, key: str, changed: Part) -> Machine:
 
 def travel(machine: Machine) -> tuple[float, float, float]:
     """Return the travel of the head along x, y, z, m."""
-    d = machine.dimensions
-    return d.travel_x, d.travel_y, d.travel_z
+    return kind_of(machine).travel(machine)
 
 
 def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:
     """Return what is drawn of a machine with its head at a place."""
-    return bodies.bodies(machine, place)
+    return kind_of(machine).bodies(machine, place)
 
 
 def dimension_lines(machine: Machine, place: Place) -> tuple[DimensionLine, ...]:
     """Return the machine's sizes as dimension lines of its front and side view."""
-    return lines.dimension_lines(machine, place)
+    return kind_of(machine).dimension_lines(machine, place)
 
 
 def ends(machine: Machine) -> dict[str, str]:
     """Return for each part the joint at its ends."""
-    del machine
-    return model.ENDS
+    return dict(kind_of(machine).ends)
 
 
 def lengths(machine: Machine) -> dict[str, float]:
     """Return the length of each part that is cut to length, m."""
-    return bill.lengths(machine)
+    return {line.part: line.length for line in reversed(kind_of(machine).lines(machine)) if line.length}

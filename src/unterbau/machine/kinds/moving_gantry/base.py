@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 from unterbau.catalogue.joints import Face
 from unterbau.machine.frame_builder import Chain, X, Y, Z, merged, subdivided
+from unterbau.machine.kind import REST
 from unterbau.machine.kinds.moving_gantry.building import Building
-from unterbau.machine.kinds.moving_gantry.model import REST
 from unterbau.machine.member import grid_values, member_size, member_values
 
 FOOT = {"low": (2e6, 4e6), "likely": (6e6, 15e6), "high": (20e6, 60e6)}

@@ -4,8 +4,7 @@ import math
 
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
-from unterbau.catalogue.prices import PriceBook
-from unterbau.machine.bill import UNPRICED, Item, Line, priced, total_mass
+from unterbau.machine.bill import Line
 from unterbau.machine.joining import joint_kind
 from unterbau.machine.kinds.moving_gantry.gantry import FOOT_STRIP
 from unterbau.machine.kinds.moving_gantry.geometry import Geometry, geometry
@@ -16,12 +15,12 @@ from unterbau.materials.material import material
 from unterbau.sections.section import section
 
 
-def bill(machine: MovingGantry, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
-    """Return every item of the machine, priced by a book."""
+def lines(machine: MovingGantry) -> tuple[Line, ...]:
+    """Return every item of the machine."""
     at, m = geometry(machine, Place()), machine
     side_beam = at.side_beam_y[1] - at.side_beam_y[0]
     z_height = at.z_plate_z[1] - at.z_plate_z[0]
-    lines = (
+    return (
         *_member("side_beam", m.side_beam, 2, side_beam),
         *_member("cross_member", m.cross_member, len(at.cross_y), at.cross_length),
         *_member("gantry_beam", m.gantry_beam, 1, at.beam_length),
@@ -43,12 +42,6 @@ def bill(machine: MovingGantry, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
         Line("cutter", f"cutter ⌀{m.cutter.diameter * 1e3:g}", 1, m.cutter.stick_out, _cutter_mass(m), ("cutter",)),
         Line("feet", "levelling foot", 4, 0.0, 0.0, ("foot",)),
     )
-    return priced(lines, book)
-
-
-def lengths(machine: MovingGantry) -> dict[str, float]:
-    """Return the length of each part that is cut to length, m."""
-    return {item.part: item.length for item in reversed(bill(machine)) if item.length}
 
 
 def plate_widths(machine: MovingGantry) -> dict[str, float]:
@@ -63,10 +56,10 @@ def moving_masses(machine: MovingGantry) -> dict[str, float]:
     Rails count to what they are bolted on, motors to what carries them.
     """
     at, m = geometry(machine, Place()), machine
-    items = bill(machine)
+    items = lines(machine)
 
     def of(*parts: str) -> float:
-        return total_mass(tuple(item for item in items if item.part in parts))
+        return sum(item.mass for item in items if item.part in parts)
 
     blocks = {
         axis: 4 * block(g.block).block_mass for axis, g in (("X", m.x_guides), ("Y", m.y_guides), ("Z", m.z_guides))

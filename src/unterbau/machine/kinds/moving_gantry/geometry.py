@@ -6,17 +6,14 @@ from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.frame_builder import merged, subdivided
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kit.checks import check_parts, check_sizes, within
+from unterbau.machine.kit.sets import CROSS_MEMBERS, HEAD_SIZES
 from unterbau.machine.member import member_size
 from unterbau.machine.parts import Place
 
 CLAMP = 0.03  # half the height of the spindle clamp
 BED_MARGIN = 0.05
-LIMITS = {
-    "travel_x": (0.05, 6.0), "travel_y": (0.05, 6.0), "travel_z": (0.02, 1.0), "clearance": (0.02, 1.5),
-    "lowest_tip": (0.0, 0.5), "x_stance": (0.04, 1.5), "y_stance": (0.04, 2.0), "z_stance": (0.03, 1.0),
-    "z_rail_spacing": (0.03, 0.6), "spindle_overhang": (0.02, 0.4), "clamp_height": (0.02, 0.4), "stop": (0.0, 0.2),
-}  # fmt: skip
-"""Smallest and largest size, m."""
+SIZES = (*HEAD_SIZES, CROSS_MEMBERS)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,37 +60,14 @@ def check(machine: MovingGantry) -> None:
     Raises:
         InputError: Names the dimension and says what was expected.
     """
-    d = machine.dimensions
-    for name, (low, high) in LIMITS.items():
-        _within(f"dimensions.{name}", getattr(d, name), low, high)
-    if not 2 <= d.cross_members <= 12:
-        raise InputError("dimensions.cross_members", f"expected 2 to 12, got {d.cross_members}")
+    check_sizes(machine.dimensions, SIZES)
+    check_parts(machine)
     for name in ("bed", "side", "x_plate", "z_plate"):
-        _within(f"{name}.thickness", getattr(machine, name).thickness, 0.002, 0.12)
-    for name in ("cross_joint", "bed_fixing", "beam_joint", "spindle_mount"):
-        _count(f"{name}.count", getattr(machine, name).count, 24)
+        within(f"{name}.thickness", getattr(machine, name).thickness, 0.002, 0.12)
     for name, most in (("x_drive", 1), ("y_drive", 2), ("z_drive", 1)):
-        _count(f"{name}.count", getattr(machine, name).count, most)
-    _within("cutter.diameter", machine.cutter.diameter, 0.0005, 0.06)
-    _within("cutter.stick_out", machine.cutter.stick_out, 0.002, 0.3)
-    s = machine.spindle
-    if not (0.0 < s.mass <= 500.0):
-        raise InputError("spindle.mass", f"expected more than 0 and up to 500 kg, got {s.mass:g} kg")
-    _within("spindle.diameter", s.diameter, 0.01, 0.5)
-    _within("spindle.length", s.length, 0.03, 1.5)
-    for name in ("radial", "axial", "tilt"):
-        if not 1.0 <= getattr(s, name) <= 1e12:
-            raise InputError(f"spindle.{name}", f"expected a stiffness from 1 to 1e12, got {getattr(s, name):g}")
-
-
-def _within(where: str, value: float, low: float, high: float) -> None:
-    if not low <= value <= high:
-        raise InputError(where, f"expected {low * 1e3:g} to {high * 1e3:g} mm, got {value * 1e3:g} mm")
-
-
-def _count(where: str, value: int, most: int) -> None:
-    if not 1 <= value <= most:
-        raise InputError(where, f"expected 1 to {most}, got {value}")
+        count = getattr(machine, name).count
+        if count > most:
+            raise InputError(f"{name}.count", f"expected 1 to {most}, got {count}")
 
 
 def geometry(machine: MovingGantry, place: Place) -> Geometry:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
 from unterbau.strict import STRICT
 
@@ -62,18 +63,6 @@ class MovingGantry:
     cutter: Cutter = field(default_factory=Cutter)
 
 
-@dataclass(frozen=True, slots=True)
-class Link:
-    """One link of the load path."""
-
-    key: str
-    """Field of the machine that it comes from; also the frame's group."""
-    label: str
-    kind: Literal["part", "joint", "guide", "drive"]
-    place: str
-    """Where it sits, in words."""
-
-
 LINKS = (
     Link("cutter", "cutter", "part", "in the spindle"),
     Link("spindle", "spindle", "part", "bearings between nose and body"),
@@ -95,34 +84,16 @@ LINKS = (
     Link("bed_fixing", "bed fixing", "joint", "bed to cross members"),
     Link("bed", "bed", "part", "carries the work"),
 )
-SIZES = Link("dimensions", "sizes of the machine", "part", "travel, heights, stances")
-"""Not a link of the load path, but worked on like one."""
-REST = "feet"
-"""Group of what is off the path."""
 ENDS = {
     "gantry_beam": "beam_joint", "cross_member": "cross_joint", "side_beam": "cross_joint",
     "bed": "bed_fixing", "side": "beam_joint", "spindle": "spindle_mount",
 }  # fmt: skip
 """The joint that holds a part's ends."""
-FRAME_JOINTS = ("bracket", "gusset", "end-tapped", "anchor", "bolted-plate", "flange", "epoxied", "weld", "printed")
 FITTING = {
     "cross_joint": FRAME_JOINTS, "beam_joint": FRAME_JOINTS, "bed_fixing": ("bolt", "wood-screw", "epoxied"),
     "spindle_mount": ("clamp", "flange", "printed"),
 }  # fmt: skip
 """Kinds of joint that make sense at each place."""
-USUAL_COUNT = {"bracket": 4, "gusset": 2, "end-tapped": 4, "anchor": 4, "printed": 4}
-"""How many of a kind one puts at an end to start with; one of all others."""
-
-
-@dataclass(frozen=True, slots=True)
-class Related:
-    """A size of the machine whose change cures a link."""
-
-    attribute: str
-    factor: float
-    words: str
-
-
 RELATED = {
     "cutter": (),
     "spindle": (Related("clamp_height", 0.75, "clamp nearer the nose"),),
@@ -168,7 +139,6 @@ RELATED = {
     "bed": (),
 }
 """Sizes of the machine that each link answers to."""
-MORE_CROSS_MEMBERS = ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")
-"""Links that another cross member helps."""
+MORE = More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam"))
 MOST_DRIVES = {"y_drive": 2}
 """Axes that can have more than one drive."""

@@ -1,0 +1,193 @@
+"""Router with a fixed bridge over a moving table."""
+
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import RIGID, Face
+from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
+from unterbau.machine.kit.bed import Bed, bed, column_near, work_on
+from unterbau.machine.kit.gantry import GantryPlaces, bridge_beam, gantry_dimension_lines, gantry_places
+from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.head import head_on_beam
+from unterbau.machine.kit.kit import Kit, Laid
+from unterbau.machine.kit.members import beam, fasten, foot, join, strip
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import CROSS_MEMBERS, HEAD_ENDS, HEAD_FITTING, HEAD_LINKS, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.member import member_size
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+MARGIN = 0.04
+
+
+@dataclass(frozen=True, slots=True)
+class BridgeSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.4
+    travel_y: float = 0.4
+    travel_z: float = 0.12
+    clearance: float = 0.14
+    lowest_tip: float = 0.01
+    x_stance: float = 0.18
+    y_stance: float = 0.26
+    """Between the table's blocks, along the rails."""
+    rail_spacing: float = 0.3
+    """Between the table's rails."""
+    side_width: float = 0.2
+    z_stance: float = 0.12
+    z_rail_spacing: float = 0.1
+    spindle_overhang: float = 0.065
+    clamp_height: float = 0.05
+    cross_members: int = 3
+    stop: float = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class FixedBridge:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["fixed-bridge-router"] = "fixed-bridge-router"
+    dimensions: BridgeSizes = field(default_factory=BridgeSizes)
+    base_beam: Member = field(default_factory=lambda: Member("rhs-100x50x4", "steel-s235"))
+    cross_member: Member = field(default_factory=lambda: Member("rhs-100x50x4", "steel-s235"))
+    cross_joint: Joint = field(default_factory=lambda: Joint("weld"))
+    bridge_foot: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
+    foot_joint: Joint = field(default_factory=lambda: Joint("weld"))
+    table: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    y_guides: Guide = field(default_factory=lambda: Guide("20"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    side: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    side_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    beam_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    gantry_beam: Member = field(default_factory=lambda: Member("box-160x120x10", "steel-s235"))
+    x_guides: Guide = field(default_factory=lambda: Guide("20"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    z_guides: Guide = field(default_factory=lambda: Guide("20"))
+    z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(default_factory=Spindle)
+    cutter: Cutter = field(default_factory=Cutter)
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind; the table moves, the bridge stands."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = gantry_places(kit)
+    y_block = block(m.y_guides.block)
+    seat = -m.table.thickness - y_block.height
+    reach = d.travel_y / 2 + d.y_stance / 2 + y_block.length / 2 + d.stop
+    rails, bottom = _base(kit, at, seat, reach)
+    _table(kit, rails, seat, reach)
+    high = at.beam_z + member_size(m.gantry_beam)[0] / 2
+    foot_h = member_size(m.bridge_foot)[0]
+    low = bottom - foot_h / 2
+    across = beam(kit, "bridge_foot", "bridge foot", (-at.side_x + m.side.thickness / 2, at.beam_y, low),
+                  (at.side_x - m.side.thickness / 2, at.beam_y, low), Z,
+                  tuple(at.side_x - m.side.thickness / 2 + s * d.rail_spacing / 2 for s in (-1, 1)))  # fmt: skip
+    sides = []
+    for side, name in ((-1, "left side"), (1, "right side")):
+        place = (side * at.side_x, at.beam_y)
+        plate = strip(kit, "side", name, (*place, low), (*place, high), d.side_width, X, (at.beam_z - low,))
+        fasten(kit, "side_joint", across, side > 0, plate)
+        foot(kit, across, across.chain.nodes[0 if side < 0 else -1])
+        sides.append(plate)
+    for line in rails:
+        node = kit.near(line, (line.start[0], at.beam_y, line.start[2]))
+        _stand(kit, line, node, across)
+    laid = bridge_beam(kit, at, 0.0, (sides[0], sides[1]))
+    head_on_beam(kit, laid, at.rails_z, at.head_x, 0.0, kit.place.z * d.travel_z)
+    gantry_dimension_lines(kit, replace(at, head_y=0.0), low)
+
+
+def _base(kit: Kit, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[Laid, Laid], float]:
+    """Lay the two beams under the rails and the cross members between them."""
+    m, d = kit.machine, kit.machine.dimensions
+    height, width = member_size(m.base_beam)
+    back = max(reach, at.beam_y + 0.06)
+    rows = [-reach + width / 2 + (reach + back - width) * k / (d.cross_members - 1) for k in range(d.cross_members)]
+    lines = []
+    for side, name in ((-1, "left base beam"), (1, "right base beam")):
+        x, z = side * d.rail_spacing / 2, seat - height / 2
+        stops = tuple(y + reach for y in (*rows, at.beam_y))
+        laid = beam(kit, "base_beam", name, (x, -reach, z), (x, back, z), Z, stops, 8)
+        for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
+            foot(kit, laid, node)
+        lines.append(laid)
+    half = d.rail_spacing / 2 - width / 2
+    z = seat - member_size(m.cross_member)[0] / 2
+    for number, y in enumerate(rows, 1):
+        laid = beam(kit, "cross_member", f"cross member {number}", (-half, y, z), (half, y, z))
+        fasten(kit, "cross_joint", laid, False, lines[0])
+        fasten(kit, "cross_joint", laid, True, lines[1])
+    return (lines[0], lines[1]), seat - height
+
+
+def _stand(kit: Kit, line: Laid, node: int, across: Laid) -> None:
+    """Fasten a base beam on the bridge's foot below it."""
+    x, y, z = kit.frame.places[node]
+    under = kit.near(across, (x, y, across.start[2]))
+    seat = kit.frame.node(f"{line.name} on the foot", (x, y, z - line.height / 2))
+    kit.frame.spring("base_beam", seat, node, (RIGID,) * 6, Z, X, 0.0)
+    join(kit, "foot_joint", seat, under, Face(line.width, across.width), Z, X)
+
+
+def _table(kit: Kit, rails: tuple[Laid, Laid], seat: float, reach: float) -> Bed:
+    m, d = kit.machine, kit.machine.dimensions
+    y = -(kit.place.y - 0.5) * d.travel_y
+    half_x = max(d.travel_x / 2 + MARGIN, d.rail_spacing / 2 + block(m.y_guides.block).width / 2)
+    half_y = max(d.travel_y / 2 + MARGIN, d.y_stance / 2 + block(m.y_guides.block).length / 2)
+    for line in rails:
+        rail(kit, "y_guides", line, (line.start[0], -reach, seat), (line.start[0], reach, seat), Z)
+    with kit.moved_by("Y"):
+        xs = [-half_x, -d.rail_spacing / 2, 0.0, d.rail_spacing / 2, half_x]
+        ys = [y - half_y, y - d.y_stance / 2, y, y + d.y_stance / 2, y + half_y]
+        plate = bed(kit, "table", "table", xs, ys, 0.0)
+        for line in rails:
+            column = column_near(plate, line.start[0])
+            seats = [(line, (line.start[0], y + end * d.y_stance / 2, seat)) for end in (-1, 1)]
+            carriage(kit, "y_guides", column, "table", seats, Y, Z)
+    nut = kit.near(column_near(plate, 0.0), (0.0, y, plate.middle))
+    drive(kit, "y_drive", nut, rails[0].chain.nodes[-1], Y, 2 * reach, rails[0], (0.0, 0.0, -0.05))
+    work_on(kit, plate, (kit.place.x - 0.5) * d.travel_x, 0.0)
+    return plate
+
+
+KIND = kind_of_kit(
+    FixedBridge, "fixed-bridge-router", "router, fixed bridge and moving table",
+    "stiff bridge that never moves; good for metal", "twice the table's travel in floor space; heavy work must move",
+    (
+        *HEAD_LINKS,
+        Link("side", "bridge sides", "part", "carry the gantry beam"),
+        Link("side_joint", "side feet", "joint", "bridge sides to bridge foot"),
+        Link("bridge_foot", "bridge foot", "part", "under the base, from side to side"),
+        Link("foot_joint", "foot joints", "joint", "base beams on the bridge foot"),
+        Link("base_beam", "base beams", "part", "under the table's rails"),
+        Link("cross_joint", "base corners", "joint", "cross members to base beams"),
+        Link("cross_member", "cross members", "part", "between the base beams"),
+        Link("y_guides", "Y guides", "guide", "table to base beams"),
+        Link("y_drive", "Y drive", "drive", "moves the table"),
+        Link("table", "table", "part", "carries the work"),
+    ),
+    (
+        *HEAD_SIZES,
+        SizeField("rail_spacing", "between the table's rails", 0.06, 3.0),
+        SizeField("side_width", "bridge sides, width", 0.04, 1.0), CROSS_MEMBERS,
+    ), put_up,
+    ends={**HEAD_ENDS, "side": "side_joint", "cross_member": "cross_joint", "base_beam": "foot_joint",
+          "bridge_foot": "side_joint"},
+    fitting={**HEAD_FITTING, "side_joint": FRAME_JOINTS, "cross_joint": FRAME_JOINTS, "foot_joint": FRAME_JOINTS},
+    related={**HEAD_RELATED, "side": (Related("side_width", 1.3, "wider bridge sides"), *HEAD_RELATED["beam_joint"]),
+             "y_guides": (Related("rail_spacing", 1.2, "table rails further apart"),
+                          Related("y_stance", 1.3, "table blocks further apart")),
+             "table": (Related("rail_spacing", 1.2, "table rails further apart"),)},
+    more=More("cross_members", "cross member", ("cross_member", "cross_joint", "base_beam")),
+)  # fmt: skip

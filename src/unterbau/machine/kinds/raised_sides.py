@@ -1,0 +1,136 @@
+"""Router with a short gantry on raised side walls, its bed sunk between them."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import Face
+from unterbau.errors import InputError
+from unterbau.machine.frame_builder import X, Z
+from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
+from unterbau.machine.kit.bed import work_on
+from unterbau.machine.kit.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.kit.kit import Kit
+from unterbau.machine.kit.ladder import ladder
+from unterbau.machine.kit.members import join
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import (
+    CROSS_MEMBERS,
+    GANTRY_LINKS,
+    HEAD_ENDS,
+    HEAD_FITTING,
+    HEAD_RELATED,
+    HEAD_SIZES,
+    LADDER_ENDS,
+    LADDER_FITTING,
+    LADDER_LINKS,
+)
+from unterbau.machine.kit.wall import wall
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+MARGIN = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class RaisedSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.6
+    travel_y: float = 0.8
+    travel_z: float = 0.14
+    clearance: float = 0.17
+    wall_height: float = 0.13
+    """Of the walls over the bed's surface."""
+    lowest_tip: float = 0.01
+    x_stance: float = 0.18
+    y_stance: float = 0.2
+    z_stance: float = 0.12
+    z_rail_spacing: float = 0.1
+    spindle_overhang: float = 0.065
+    clamp_height: float = 0.06
+    cross_members: int = 4
+    stop: float = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class RaisedSides:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["raised-side-router"] = "raised-side-router"
+    dimensions: RaisedSizes = field(default_factory=RaisedSizes)
+    side_beam: Member = field(default_factory=lambda: Member("rhs-80x40x4", "steel-s235"))
+    cross_member: Member = field(default_factory=lambda: Member("rhs-80x40x4", "steel-s235"))
+    cross_joint: Joint = field(default_factory=lambda: Joint("weld"))
+    bed: Plate = field(default_factory=lambda: Plate(0.018, "birch-ply"))
+    bed_fixing: Joint = field(default_factory=lambda: Joint("bolt"))
+    wall: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    wall_joint: Joint = field(default_factory=lambda: Joint("bolt", 2))
+    y_guides: Guide = field(default_factory=lambda: Guide("20"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    side: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    beam_joint: Joint = field(default_factory=lambda: Joint("epoxied"))
+    gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
+    x_guides: Guide = field(default_factory=lambda: Guide("15"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    z_guides: Guide = field(default_factory=lambda: Guide("15"))
+    z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(default_factory=Spindle)
+    cutter: Cutter = field(default_factory=Cutter)
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = gantry_places(kit)
+    room = d.clearance - d.wall_height - block(m.y_guides.block).height - FOOT
+    if room < 0.01:
+        most = d.wall_height + room - 0.01
+        raise InputError("dimensions.wall_height", f"expected at most {most * 1e3:.0f} mm under this beam")
+    reach = d.travel_y / 2 + d.stop
+    span = (at.reach[0] - reach, at.reach[1] + reach)
+    inside = at.side_x - m.wall.thickness / 2
+    xs = [
+        -inside + 0.005,
+        *(f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < inside - 0.01),
+        inside - 0.005,
+    ]
+    half = d.travel_y / 2 + MARGIN
+    base = ladder(kit, at.side_x, span, xs, [-half, -d.travel_y / 2, 0.0, d.travel_y / 2, half])
+    tops = []
+    for host, name in zip(base.sides, ("left wall", "right wall"), strict=True):
+        ys = [kit.frame.places[n][1] for n in host.chain.nodes]
+        low, high = wall(kit, "wall", name, host.start[0], ys, (-m.bed.thickness, d.wall_height))
+        for node in low.chain.nodes:
+            join(kit, "wall_joint", node, kit.near(host, kit.frame.places[node]), Face(0.1, m.wall.thickness), Z, X)
+        tops.append(high)
+    gantry_on_rails(kit, (tops[0], tops[1]), d.wall_height, twin=m.y_drive.count == 2)
+    work_on(kit, base.bed, at.head_x, at.head_y)
+    gantry_dimension_lines(kit, at, base.bottom)
+    right = at.side_x + 0.02
+    kit.size("wall_height", "wall", "front", (right, 0.0), (right, d.wall_height), 1)
+
+
+KIND = kind_of_kit(
+    RaisedSides, "raised-side-router", "router, raised sides",
+    "short stiff gantry with little to move; rails out of the chips", "work goes in over the walls; walls add to the path",
+    (
+        *GANTRY_LINKS,
+        Link("wall", "side walls", "part", "carry the Y rails over the bed"),
+        Link("wall_joint", "wall feet", "joint", "walls to side beams"),
+        *LADDER_LINKS,
+    ),
+    (*HEAD_SIZES, SizeField("wall_height", "walls over the bed", 0.02, 1.0), CROSS_MEMBERS), put_up,
+    ends={**HEAD_ENDS, **LADDER_ENDS, "wall": "wall_joint"},
+    fitting={**HEAD_FITTING, **LADDER_FITTING, "wall_joint": ("bolt", "epoxied", "weld", *FRAME_JOINTS)},
+    related={**HEAD_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()},
+    more=More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")),
+    most_drives={"y_drive": 2},
+)  # fmt: skip

@@ -1,0 +1,71 @@
+"""Do the sizes and parts of a machine lie within what can be built?"""
+
+from dataclasses import fields
+from typing import Any
+
+from unterbau.errors import InputError
+from unterbau.machine.kind import SizeField
+from unterbau.machine.parts import Cutter, Drive, Joint, Plate, Sizes, Spindle
+
+
+def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
+    """Check every size.
+
+    Raises:
+        InputError: Names the size and says what was expected.
+    """
+    for one in limits:
+        value = getattr(sizes, one.attribute)
+        if one.count and not one.low <= value <= one.high:
+            expected = f"expected {one.low:g} to {one.high:g}, got {value}"
+            raise InputError(f"dimensions.{one.attribute}", expected)
+        if not one.count:
+            within(f"dimensions.{one.attribute}", value, one.low, one.high)
+
+
+def check_parts(machine: Any) -> None:
+    """Check plates, joints, drives, spindle and cutter of a machine.
+
+    Raises:
+        InputError: Names the value and says what was expected.
+    """
+    for field in fields(machine):
+        part = getattr(machine, field.name)
+        match part:
+            case Plate():
+                within(f"{field.name}.thickness", part.thickness, 0.002, 0.5)
+            case Joint() | Drive():
+                if not 1 <= part.count <= 24:
+                    raise InputError(f"{field.name}.count", f"expected 1 to 24, got {part.count}")
+            case Cutter():
+                within(f"{field.name}.diameter", part.diameter, 0.0005, 0.06)
+                within(f"{field.name}.stick_out", part.stick_out, 0.002, 0.3)
+            case Spindle():
+                check_spindle(field.name, part)
+            case _:
+                pass
+
+
+def check_spindle(where: str, s: Spindle) -> None:
+    """Check a spindle.
+
+    Raises:
+        InputError: Names the value and says what was expected.
+    """
+    if not 0.0 < s.mass <= 500.0:
+        raise InputError(f"{where}.mass", f"expected more than 0 and up to 500 kg, got {s.mass:g} kg")
+    within(f"{where}.diameter", s.diameter, 0.01, 0.5)
+    within(f"{where}.length", s.length, 0.03, 1.5)
+    for name in ("radial", "axial", "tilt"):
+        if not 1.0 <= getattr(s, name) <= 1e12:
+            raise InputError(f"{where}.{name}", f"expected a stiffness from 1 to 1e12, got {getattr(s, name):g}")
+
+
+def within(where: str, value: float, low: float, high: float) -> None:
+    """Check a length, m.
+
+    Raises:
+        InputError: Says what was expected.
+    """
+    if not low <= value <= high:
+        raise InputError(where, f"expected {low * 1e3:g} to {high * 1e3:g} mm, got {value * 1e3:g} mm")

@@ -1,0 +1,125 @@
+"""A gantry on two rails along Y: side plates on blocks, a beam between them, the head on the beam."""
+
+from dataclasses import dataclass
+from typing import Protocol
+
+from unterbau.catalogue.guides import block
+from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.head import FORWARD, HeadSizes, beam_head, head_on_beam
+from unterbau.machine.kit.kit import Kit, Laid
+from unterbau.machine.kit.members import beam, fasten, strip
+from unterbau.machine.member import member_size
+
+FOOT = 0.03  # from a side plate's lower edge up to the middle of the strip that spreads its load to the blocks
+
+
+class GantrySizes(HeadSizes, Protocol):
+    """Sizes that a gantry needs."""
+
+    travel_x: float
+    travel_y: float
+    y_stance: float
+    clearance: float
+
+
+@dataclass(frozen=True, slots=True)
+class GantryPlaces:
+    """Where a gantry stands; y for the head in the middle of its travel."""
+
+    head_x: float
+    head_y: float
+    beam_length: float
+    beam_y: float
+    """Middle of the beam behind the spindle's axis."""
+    beam_z: float
+    rails_z: tuple[float, float]
+    side_x: float
+    side_y: float
+    """Middle of the side plates behind the spindle's axis."""
+    side_width: float
+
+    @property
+    def reach(self) -> tuple[float, float]:
+        """From the spindle's axis to the front and back edge of the side plates."""
+        return self.side_y - self.side_width / 2, self.side_y + self.side_width / 2
+
+
+def gantry_places(kit: Kit) -> GantryPlaces:
+    """Return the places of a gantry with its beam's underside at the clearance over the bed."""
+    m, d = kit.machine, kit.machine.dimensions
+    beam_h, beam_w = member_size(m.gantry_beam)
+    x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
+    beam_z = d.clearance + beam_h / 2
+    spacing = max(beam_h - x_block.width, 0.6 * beam_h)
+    length = d.travel_x + d.x_stance + x_block.length + 2 * d.stop
+    beam_y = beam_head(m, 0.0).rail_y + beam_w / 2
+    width = d.y_stance + y_block.length
+    return GantryPlaces(
+        (kit.place.x - 0.5) * d.travel_x, (kit.place.y - 0.5) * d.travel_y, length, beam_y, beam_z,
+        (beam_z - spacing / 2, beam_z + spacing / 2), length / 2 + m.side.thickness / 2,
+        beam_y + beam_w / 2 - width / 2, width,
+    )  # fmt: skip
+
+
+def bridge_beam(kit: Kit, at: GantryPlaces, y: float, sides: tuple[Laid, Laid]) -> Laid:
+    """Lay the beam between two sides, with its rails on the front face."""
+    m = kit.machine
+    half, width = at.beam_length / 2, member_size(m.gantry_beam)[1]
+    where = y + at.beam_y
+    laid = beam(kit, "gantry_beam", "gantry beam", (-half, where, at.beam_z), (half, where, at.beam_z), pieces=8)
+    fasten(kit, "beam_joint", laid, False, sides[0])
+    fasten(kit, "beam_joint", laid, True, sides[1])
+    for z in at.rails_z:
+        rail(kit, "x_guides", laid, (-half, where - width / 2, z), (half, where - width / 2, z), FORWARD)
+    return laid
+
+
+def gantry_on_rails(kit: Kit, hosts: tuple[Laid, Laid], seat_z: float, twin: bool = True) -> GantryPlaces:
+    """Put a moving gantry with its head on rails along Y that lie on two hosts at a height."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = gantry_places(kit)
+    y_block = block(m.y_guides.block)
+    y, x = at.head_y, at.side_x
+    foot = seat_z + y_block.height
+    for host, side in zip(hosts, (-1, 1), strict=True):
+        rail(kit, "y_guides", host, (side * x, host.start[1], seat_z), (side * x, host.end[1], seat_z), Z)
+    sides = []
+    with kit.moved_by("Y"):
+        for host, side in zip(hosts, (-1, 1), strict=True):
+            low, high = foot + FOOT, at.beam_z + member_size(m.gantry_beam)[0] / 2
+            name = "left side" if side < 0 else "right side"
+            place = (side * x, y + at.side_y)
+            plate = strip(kit, "side", name, (*place, low), (*place, high), at.side_width, X, (at.beam_z - low,))
+            sides.append(plate)
+            seats = [(host, (side * x, place[1] + end * d.y_stance / 2, seat_z)) for end in (-1, 1)]
+            carriage(kit, "y_guides", plate, "side", seats, Y, Z)
+        laid = bridge_beam(kit, at, y, (sides[0], sides[1]))
+    head_on_beam(kit, laid, at.rails_z, at.head_x, y, kit.place.z * d.travel_z)
+    for host, plate in zip(hosts, sides, strict=True) if twin else ((hosts[0], sides[0]),):
+        drive(kit, "y_drive", plate.chain.nodes[0], host.chain.nodes[-1], Y, host.length, host)
+    return at
+
+
+def gantry_dimension_lines(kit: Kit, at: GantryPlaces, bottom: float) -> None:
+    """Draw the sizes of a gantry and its head."""
+    m, d = kit.machine, kit.machine.dimensions
+    raised = kit.place.z * d.travel_z
+    head = beam_head(m, raised)
+    top, y = head.z_plate_z[1], at.head_y
+    kit.size_across("travel_x", "travel X", "front", (0.0, bottom), -1)
+    kit.size_across("x_stance", "X blocks", "front", (at.head_x, top), 2)
+    kit.size_across("z_rail_spacing", "Z rails", "front", (at.head_x, top), 1)
+    left = -at.side_x + 0.1 * at.beam_length
+    kit.size("clearance", "bed to beam", "front", (left, 0.0), (left, d.clearance))
+    kit.size_across("travel_y", "travel Y", "side", (0.0, bottom), -1)
+    if hasattr(d, "y_stance"):
+        kit.size_across("y_stance", "Y blocks", "side", (y + at.side_y, bottom), -2)
+    front = y - m.spindle.diameter / 2
+    kit.size("lowest_tip", "tip, lowest", "side", (front, 0.0), (front, d.lowest_tip), -1)
+    kit.size("clamp_height", "nose to clamp", "side", (front, head.nose_z), (front, head.clamp_z), -2)
+    low = head.nose_z - raised
+    kit.size("travel_z", "travel Z", "side", (front, low), (front, low + d.travel_z), -3)
+    kit.size("spindle_overhang", "overhang", "side", (y + head.z_plate_y, top), (y, top), 1)
+    back, middle = y + at.side_y + at.side_width / 2, sum(head.z_block_z) / 2
+    kit.size("z_stance", "Z blocks", "side", (back, middle - d.z_stance / 2), (back, middle + d.z_stance / 2), 1, 2.0)

@@ -1,0 +1,150 @@
+"""The head: plates that run on a beam or a column, spindle, cutter."""
+
+import math
+from dataclasses import dataclass
+from typing import Any, Protocol
+
+from unterbau.band import Level
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import Face
+from unterbau.machine.bill import Line
+from unterbau.machine.bodies import Prism, box_ring, round_ring
+from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.kit import Kit, Laid
+from unterbau.machine.kit.members import join, strip
+from unterbau.machine.member import round_values
+from unterbau.machine.parts import Cutter, Spindle
+from unterbau.materials.material import material
+
+SPINDLE_SPREAD: dict[Level, float] = {"low": 0.6, "likely": 1.0, "high": 1.6}
+"""Common practice, no source."""
+SPINDLE_ZETA = 0.02
+CLAMP = 0.03  # half the height of the spindle clamp
+FORWARD = (0.0, -1.0, 0.0)
+
+
+class HeadSizes(Protocol):
+    """Sizes that a head on a beam needs."""
+
+    travel_z: float
+    lowest_tip: float
+    x_stance: float
+    z_stance: float
+    z_rail_spacing: float
+    spindle_overhang: float
+    clamp_height: float
+    stop: float
+
+
+@dataclass(frozen=True, slots=True)
+class BeamHead:
+    """Where the head on a beam has its parts; y counts from the spindle's axis backwards."""
+
+    tip_z: float
+    nose_z: float
+    clamp_z: float
+    z_plate_y: float
+    x_plate_y: float
+    rail_y: float
+    """Seat of the rails on the beam's front face."""
+    z_block_z: tuple[float, float]
+    z_plate_z: tuple[float, float]
+
+
+def beam_head(machine: Any, raised: float) -> BeamHead:
+    """Return a head's places, raised by a part of its travel."""
+    d: HeadSizes = machine.dimensions
+    x_block, z_block = block(machine.x_guides.block), block(machine.z_guides.block)
+    tip = d.lowest_tip
+    clamp = tip + machine.cutter.stick_out + d.clamp_height
+    low = clamp - CLAMP + d.travel_z + z_block.length / 2 + d.stop
+    blocks = (low, low + d.z_stance)
+    z_plate = d.spindle_overhang
+    x_plate = z_plate + machine.z_plate.thickness / 2 + z_block.height + machine.x_plate.thickness / 2
+    return BeamHead(
+        tip + raised, tip + machine.cutter.stick_out + raised, clamp + raised, z_plate, x_plate,
+        x_plate + machine.x_plate.thickness / 2 + x_block.height, blocks,
+        (clamp - CLAMP + raised, blocks[1] + z_block.length / 2 + d.stop + raised),
+    )  # fmt: skip
+
+
+def head_on_beam(kit: Kit, beam: Laid, rails_z: tuple[float, float], x: float, y: float, raised: float) -> None:
+    """Hang a head with X plate, Z plate and spindle on the front of a beam along X; its spindle stands at x, y."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = beam_head(m, raised)
+    size = block(m.x_guides.block)
+    middle = sum(rails_z) / 2
+    low = min(at.z_block_z[0] - block(m.z_guides.block).length / 2, rails_z[0] - size.width / 2)
+    high = max(at.z_block_z[1] + block(m.z_guides.block).length / 2, rails_z[1] + size.width / 2)
+    with kit.moved_by("XY"):
+        stops = tuple(z - low for z in (*rails_z, *at.z_block_z, middle))
+        place = (x, y + at.x_plate_y)
+        plate = strip(kit, "x_plate", "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y, stops)
+        seats = [(beam, (x + side * d.x_stance / 2, y + at.rail_y, z)) for z in rails_z for side in (-1, 1)]
+        carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD)
+    with kit.moved_by("Y"):
+        nut = kit.near(plate, (x, place[1], middle))
+        drive(kit, "x_drive", nut, beam.chain.nodes[0], X, beam.length, beam)
+    _z_plate(kit, plate, at, x, y)
+
+
+def _z_plate(kit: Kit, x_plate: Laid, at: BeamHead, x: float, y: float) -> None:
+    m, d = kit.machine, kit.machine.dimensions
+    size = block(m.z_guides.block)
+    bottom, top = at.z_plate_z
+    with kit.moved_by("XYZ"):
+        place = (x, y + at.z_plate_y)
+        wide = d.z_rail_spacing + size.width
+        plate = strip(kit, "z_plate", "Z plate", (*place, bottom), (*place, top), wide, Y, (at.clamp_z - bottom,))
+        back = place[1] + m.z_plate.thickness / 2
+        for side in (-1, 1):
+            across = x + side * d.z_rail_spacing / 2
+            rail(kit, "z_guides", plate, (across, back, bottom), (across, back, top), Y)
+    with kit.moved_by("XY"):
+        seats = [(plate, (x + side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
+        carriage(kit, "z_guides", x_plate, "x_plate", seats, Z, Y)
+        nut = kit.near(plate, (x, place[1], (bottom + top) / 2))
+        drive(kit, "z_drive", nut, x_plate.chain.nodes[-1], Z, d.travel_z + 0.06, x_plate)
+    with kit.moved_by("XYZ"):
+        spindle(kit, plate, (x, y), at.clamp_z, at.nose_z, at.tip_z)
+
+
+def spindle(kit: Kit, plate: Laid, place: tuple[float, float], clamp_z: float, nose_z: float, tip_z: float) -> None:
+    """Clamp a spindle to a plate that stands behind it, and put a cutter in."""
+    s: Spindle = kit.machine.spindle
+    c: Cutter = kit.machine.cutter
+    (x, y), frame = place, kit.frame
+    body = frame.node("spindle body", (x, y, clamp_z))
+    nose = frame.node("spindle nose", (x, y, nose_z))
+    tip = frame.node("tool tip", (x, y, tip_z))
+    clamp = kit.near(plate, (x, plate.start[1], clamp_z))
+    join(kit, "spindle_mount", body, clamp, Face(2 * CLAMP, s.diameter), Y, Z)
+    r = s.diameter / 2
+    across = s.mass * (3 * r**2 + s.length**2) / 12
+    to_centre = nose_z + s.length / 2 - clamp_z
+    frame.mass(body, s.mass, (0.0, 0.0, to_centre), (across, across, s.mass * r**2 / 2))
+    f = SPINDLE_SPREAD[kit.level]
+    k = (s.axial * f, s.radial * f, s.radial * f, s.tilt * f, s.tilt * f, s.tilt * f)
+    frame.spring("spindle", nose, body, k, Z, X, SPINDLE_ZETA)
+    frame.beam("cutter", nose, tip, round_values(c.diameter, c.material), X)
+    kit.nose, kit.tip = nose, tip
+    kit.chains["spindle"], kit.chains["cutter"] = (body,), (nose, tip)
+    _buy(kit, s, c)
+    depth = plate.start[1] - plate.height / 2 - y
+    ring = box_ring(s.diameter + 0.016, depth + 0.004)
+    ends = ((x, y + depth / 2, clamp_z - 0.025), (x, y + depth / 2, clamp_z + 0.025))
+    kit.bodies += [
+        Prism("spindle_mount", plate.name, *ends, Y, (ring,)),
+        Prism("spindle", "spindle", (x, y, nose_z), (x, y, nose_z + s.length), Y, (round_ring(s.diameter),)),
+        Prism("spindle", "spindle", (x, y, nose_z - 0.012), (x, y, nose_z), Y, (round_ring(0.4 * s.diameter),)),
+    ]
+    if nose_z - 0.012 - tip_z > 1e-4:
+        thin = (round_ring(max(c.diameter, 0.003), 10),)
+        kit.bodies.append(Prism("cutter", "cutter", (x, y, tip_z), (x, y, nose_z - 0.012), Y, thin))
+
+
+def _buy(kit: Kit, s: Spindle, c: Cutter) -> None:
+    mass = material(c.material).rho * math.pi * c.diameter**2 / 4 * c.stick_out
+    kit.buy(Line("spindle", "spindle", 1, 0.0, s.mass, ("spindle",)))
+    kit.buy(Line("cutter", f"cutter ⌀{c.diameter * 1e3:g}", 1, c.stick_out, mass, ("cutter",)))

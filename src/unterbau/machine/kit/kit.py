@@ -1,0 +1,114 @@
+"""A machine being put up: frame, bodies to draw, list of parts, dimension lines, all in one pass."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, replace
+from math import dist
+from typing import Any
+
+from unterbau.band import Level
+from unterbau.machine.bill import Line
+from unterbau.machine.bodies import Body
+from unterbau.machine.built import Built, WorkPoint
+from unterbau.machine.dimension_line import DimensionLine, Flat, View
+from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, minus
+from unterbau.machine.parts import Place
+
+AXES = "XYZ"
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """A straight part in its place."""
+
+    key: str
+    name: str
+    chain: Chain
+    start: Vector
+    end: Vector
+    up: Vector
+    height: float
+    """Along up, m."""
+    width: float
+
+    @property
+    def length(self) -> float:
+        """From start to end, m."""
+        return dist(self.start, self.end)
+
+    @property
+    def along(self) -> Vector:
+        """Unit vector from start to end."""
+        line, length = minus(self.end, self.start), self.length
+        return (line[0] / length, line[1] / length, line[2] / length)
+
+
+def plus(a: Vector, b: Vector, times: float = 1.0) -> Vector:
+    """Return a + times · b."""
+    return (a[0] + times * b[0], a[1] + times * b[1], a[2] + times * b[2])
+
+
+def cross(a: Vector, b: Vector) -> Vector:
+    """Return a × b."""
+    return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
+
+
+class Kit:
+    """What the pieces of a machine are put into."""
+
+    def __init__(self, machine: Any, place: Place, level: Level) -> None:
+        self.machine, self.place, self.level = machine, place, level
+        self.frame = FrameBuilder()
+        self.bodies: list[Body] = []
+        self.chains: dict[str, tuple[int, ...]] = {}
+        self.widths: dict[str, float] = {}
+        self.dimension_lines: list[DimensionLine] = []
+        self.tip = self.nose = -1
+        self.work: WorkPoint | None = None
+        self.moving = dict.fromkeys(AXES, 0.0)
+        self._lines: dict[tuple[str, str, float], Line] = {}
+        self._carried = ""
+
+    @contextmanager
+    def moved_by(self, axes: str) -> Iterator[None]:
+        """Count what is put in place meanwhile to what these axes move."""
+        before, self._carried = self._carried, axes
+        try:
+            yield
+        finally:
+            self._carried = before
+
+    def buy(self, line: Line) -> None:
+        """Put a line on the list of parts; equal ones add up."""
+        for axis in self._carried:
+            self.moving[axis] += line.mass
+        key = (line.part, line.text, round(line.length, 6))
+        known = self._lines.get(key)
+        self._lines[key] = line if known is None else replace(
+            known, count=known.count + line.count, mass=known.mass + line.mass
+        )  # fmt: skip
+
+    @property
+    def lines(self) -> tuple[Line, ...]:
+        """The list of parts."""
+        return tuple(self._lines.values())
+
+    def near(self, part: Laid, place: Vector) -> int:
+        """Return the node of a part nearest to a place."""
+        return min(part.chain.nodes, key=lambda n: dist(self.frame.places[n], place))
+
+    def size(
+        self, attribute: str, label: str, view: View, start: Flat, end: Flat, lane: int = 0, pull: float = 1.0
+    ) -> None:
+        """Draw a size of the machine as a dimension line whose end is dragged."""
+        self.dimension_lines.append(DimensionLine(attribute, label, view, start, end, pull, lane))
+
+    def size_across(self, attribute: str, label: str, view: View, middle: Flat, lane: int = 0) -> None:
+        """Draw a size that lies level and grows both ways from its middle."""
+        half = getattr(self.machine.dimensions, attribute) / 2
+        self.size(attribute, label, view, (middle[0] - half, middle[1]), (middle[0] + half, middle[1]), lane, 2.0)
+
+    def built(self) -> Built:
+        """Return the frame with its ends."""
+        assert self.work is not None
+        return Built(self.frame.build(), self.tip, self.nose, self.work, dict(self.chains))

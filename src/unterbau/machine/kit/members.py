@@ -1,0 +1,123 @@
+"""Beams, strips of plate, joints between them, feet."""
+
+from unterbau.catalogue.joints import Face
+from unterbau.machine.bill import Line
+from unterbau.machine.bodies import Prism, Ring, box_ring
+from unterbau.machine.frame_builder import Vector, X, Z, merged, subdivided
+from unterbau.machine.joining import joint_kind
+from unterbau.machine.kind import REST
+from unterbau.machine.kit.kit import Kit, Laid, plus
+from unterbau.machine.member import BeamValues, member_rings, member_size, member_values, strip_values
+from unterbau.machine.parts import Joint, Member, Plate
+from unterbau.materials.material import material
+from unterbau.sections.section import section
+
+FOOT = {"low": (2e6, 4e6), "likely": (6e6, 15e6), "high": (20e6, 60e6)}
+"""Levelling foot on a bench, sideways and upright, N/m; common practice, no source."""
+FOOT_ZETA = 0.04
+COLLAR = 0.012
+
+
+def beam(
+    kit: Kit,
+    key: str,
+    name: str,
+    start: Vector,
+    end: Vector,
+    up: Vector = Z,
+    at: tuple[float, ...] = (),
+    pieces: int = 6,
+) -> Laid:
+    """Lay a member from start to end, with nodes at some distances from the start."""
+    part: Member = getattr(kit.machine, key)
+    height, width = member_size(part)
+    laid = _lay(kit, key, name, start, end, up, at, pieces, member_values(part), height, width)
+    rings = member_rings(part)[:1] if part.fill else member_rings(part)
+    kit.bodies.append(Prism(key, name, start, end, up, rings))
+    for line in member_lines(key, part, 1, laid.length):
+        kit.buy(line)
+    return laid
+
+
+def strip(
+    kit: Kit, key: str, name: str, start: Vector, end: Vector, width: float, face: Vector,
+    at: tuple[float, ...] = (), pieces: int = 5,
+) -> Laid:  # fmt: skip
+    """Stand a plate from start to end as a strip that bends like a beam; `face` is its normal."""
+    part: Plate = getattr(kit.machine, key)
+    laid = _lay(kit, key, name, start, end, face, at, pieces, strip_values(part, width), part.thickness, width)
+    kit.widths[key] = width
+    kit.bodies.append(Prism(key, name, start, end, face, (box_ring(width, part.thickness),)))
+    kit.buy(plate_line(key, part, 1, width, laid.length))
+    return laid
+
+
+def _lay(
+    kit: Kit, key: str, name: str, start: Vector, end: Vector, up: Vector, at: tuple[float, ...], pieces: int,
+    values: BeamValues, height: float, width: float,
+) -> Laid:  # fmt: skip
+    length = sum((b - a) ** 2 for a, b in zip(start, end, strict=True)) ** 0.5
+    inside = [stop for stop in at if 1e-3 < stop < length - 1e-3]
+    stops = subdivided(merged([0.0, *inside, length]), pieces)
+    stops[-1] = length
+    line = tuple((b - a) / length for a, b in zip(start, end, strict=True))
+    nodes = [kit.frame.node(f"{name} {n + 1}", plus(start, line, stop)) for n, stop in enumerate(stops)]  # type: ignore[arg-type]
+    chain = kit.frame.chain(key, nodes, values, up)
+    kit.chains[name] = chain.nodes
+    return Laid(key, name, chain, start, end, up, height, width)
+
+
+def join(kit: Kit, key: str, i: int, j: int, face: Face, normal: Vector = X, up: Vector = Z) -> None:
+    """Join two nodes at node i's place by a joint of the machine."""
+    chosen: Joint = getattr(kit.machine, key)
+    kind = joint_kind(chosen)
+    kit.frame.spring(key, i, j, kind.springs(kit.level, chosen.count, face), normal, up, kind.zeta)
+    kit.buy(Line(key, kind.label, chosen.count, 0.0, 0.0, (f"joint:{chosen.kind}",)))
+
+
+def fasten(kit: Kit, key: str, part: Laid, last: bool, host: Laid) -> None:
+    """Join an end of a part to the nearest node of another, and draw a collar there."""
+    node = part.chain.nodes[-1 if last else 0]
+    join(kit, key, node, kit.near(host, kit.frame.places[node]), Face(part.height, part.width), part.along, part.up)
+    collar(kit, key, part, last)
+
+
+def collar(kit: Kit, key: str, part: Laid, last: bool) -> None:
+    """Draw a collar around an end of a part."""
+    ring: Ring = box_ring(part.width + 0.016, part.height + 0.016)
+    place = plus(part.end, part.along, -COLLAR) if last else part.start
+    kit.bodies.append(Prism(key, part.name, place, plus(place, part.along, COLLAR), part.up, (ring,)))
+
+
+def foot(kit: Kit, part: Laid, node: int) -> None:
+    """Stand a node of a part on a levelling foot below it."""
+    x, y, z = kit.frame.places[node]
+    low = kit.frame.node(f"foot of {kit.frame.names[node]}", (x, y, z - part.height / 2))
+    across, upright = FOOT[kit.level]
+    kit.frame.spring(REST, low, -1, (upright, across, across, 1e3, 1e3, 1e3), Z, X, FOOT_ZETA)
+    kit.frame.spring(REST, low, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, FOOT_ZETA)
+    kit.buy(Line(REST, "levelling foot", 1, 0.0, 0.0, ("foot",)))
+
+
+def member_lines(key: str, member: Member, count: int, length: float) -> tuple[Line, ...]:
+    """Return a member's lines on the list of parts: itself, and its fill."""
+    shape, base = section(member.section), material(member.material)
+    total = member_values(member).mass_per_metre * length * count
+    own = base.rho * shape.properties.A * length * count
+    sort = "slotted" if member.section.startswith(("tslot", "cprofile")) else "bar"
+    names = (f"section:{member.section}", f"{sort}:{base.id}", f"{sort}:{base.kind}", f"bar:{base.kind}")
+    lines = [Line(key, f"{shape.label}, {base.label}", count, length, own, names)]
+    if member.fill is not None:
+        inside = material(member.fill)
+        lines.append(
+            Line(key, f"fill, {inside.label}", count, length, total - own, (f"fill:{inside.id}", f"fill:{inside.kind}"))
+        )
+    return tuple(lines)
+
+
+def plate_line(key: str, plate: Plate, count: int, width: float, length: float) -> Line:
+    """Return a plate's line on the list of parts."""
+    base = material(plate.material)
+    mass = base.rho * plate.thickness * width * length * count
+    text = f"plate {plate.thickness * 1e3:g} mm, {base.label}"
+    return Line(key, text, count, length, mass, (f"plate:{base.id}", f"plate:{base.kind}"))

@@ -1,0 +1,88 @@
+"""A cross table: saddle on the base, table on the saddle, work on the table."""
+
+from typing import Protocol
+
+from unterbau.catalogue.guides import block
+from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.kit.bed import Bed, bed, row_near, work_on
+from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.kit import Kit, Laid
+from unterbau.machine.kit.members import strip
+
+DOWN = (0.0, 0.0, -1.0)
+
+
+class TableSizes(Protocol):
+    """Sizes that a cross table needs."""
+
+    travel_x: float
+    travel_y: float
+    table_length: float
+    table_width: float
+    x_stance: float
+    y_stance: float
+    rail_spacing: float
+    stop: float
+
+
+def table_height(kit: Kit) -> float:
+    """Return the table's surface over the seat of the rails on the base, m."""
+    m = kit.machine
+    return block(m.y_guides.block).height + block(m.x_guides.block).height + m.saddle.thickness + m.table.thickness
+
+
+def cross_table(kit: Kit, base: Laid, seat: float) -> Bed:
+    """Put a cross table on a base along Y; its surface is at z = 0, the spindle's axis at x = y = 0.
+
+    The table stands where the tool meets the work at the place of the head: a place right of
+    the middle means a table moved to the left.
+
+    Args:
+        kit: The machine.
+        base: Part under the Y rails.
+        seat: Height of the rails' seat on it, m.
+    """
+    m, d = kit.machine, kit.machine.dimensions
+    x, y = -(kit.place.x - 0.5) * d.travel_x, -(kit.place.y - 0.5) * d.travel_y
+    y_block, x_block = block(m.y_guides.block), block(m.x_guides.block)
+    reach = d.travel_y / 2 + d.y_stance / 2 + y_block.length / 2 + d.stop
+    saddle_z = seat + y_block.height + m.saddle.thickness / 2
+    for side in (-1, 1):
+        ends = ((side * d.rail_spacing / 2, -reach, seat), (side * d.rail_spacing / 2, reach, seat))
+        rail(kit, "y_guides", base, *ends, Z)
+    with kit.moved_by("Y"):
+        half = max(d.rail_spacing + y_block.width, d.x_stance + x_block.length) / 2
+        deep = d.y_stance + y_block.length
+        stops = tuple(half + s * w / 2 for s in (-1, 1) for w in (d.rail_spacing, d.x_stance))
+        saddle = strip(kit, "saddle", "saddle", (-half, y, saddle_z), (half, y, saddle_z), deep, Z, (half, *stops))
+        seats = [
+            (base, (side * d.rail_spacing / 2, y + end * d.y_stance / 2, seat)) for side in (-1, 1) for end in (-1, 1)
+        ]
+        carriage(kit, "y_guides", saddle, "saddle", seats, Y, Z)
+    middle = kit.near(saddle, (0.0, y, saddle_z))
+    drive(kit, "y_drive", middle, base.chain.nodes[0], Y, 2 * reach, base)
+    return _table(kit, saddle, x, y, middle)
+
+
+def _table(kit: Kit, saddle: Laid, x: float, y: float, middle: int) -> Bed:
+    m, d = kit.machine, kit.machine.dimensions
+    size = block(m.x_guides.block)
+    spacing = min(d.y_stance, d.table_width - size.rail_width - 0.01)
+    half, wide = d.table_length / 2, d.table_width / 2
+    with kit.moved_by("XY"):
+        inner = [x + f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < half]
+        columns = [x - half, x + half, -d.x_stance / 2, d.x_stance / 2, *inner]
+        rows = [y - wide, y - spacing / 2, y, y + spacing / 2, y + wide]
+        plate = bed(kit, "table", "table", columns, rows, 0.0, (8, 4))
+        low = -m.table.thickness
+        lines = [row_near(plate, y + side * spacing / 2) for side in (-1, 1)]
+        for line in lines:
+            ends = ((x - half, line.start[1], low), (x + half, line.start[1], low))
+            rail(kit, "x_guides", line, *ends, DOWN)
+    with kit.moved_by("Y"):
+        seats = [(line, (side * d.x_stance / 2, line.start[1], low)) for line in lines for side in (-1, 1)]
+        carriage(kit, "x_guides", saddle, "saddle", seats, X, DOWN)
+        centre = row_near(plate, y)
+        drive(kit, "x_drive", middle, centre.chain.nodes[-1], X, d.table_length, centre)
+    work_on(kit, plate, 0.0, 0.0)
+    return plate
