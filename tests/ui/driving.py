@@ -6,14 +6,13 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QLineEdit
 from pytestqt.qtbot import QtBot
 
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.ui.shell.main_window import MainWindow
 
 TUBE = "steel tube, epoxied sides"
 CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
 
 
-def machine_of(window: MainWindow) -> MovingGantry:
+def machine_of(window: MainWindow) -> Any:
     """Return the chosen candidate's machine as the document has it."""
     return window.document.project.candidate(window.selection.candidate).machine
 

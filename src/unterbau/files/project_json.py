@@ -7,15 +7,16 @@ import dataclasses
 import json
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import TypeAdapter
+from pydantic import Discriminator, TypeAdapter
 
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import read_text, write_atomically
 from unterbau.files.migrations import UPGRADES
 from unterbau.files.strict_json import read_strictly
+from unterbau.machine.machine import KINDS, Machine
 from unterbau.project.checks import check_project
 from unterbau.project.project import Candidate, Project, Units
 from unterbau.strict import STRICT
@@ -23,6 +24,16 @@ from unterbau.strict import STRICT
 FORMAT = "unterbau-project"
 VERSION = 2
 SUFFIX = ".unterbau"
+
+
+@dataclass(frozen=True, slots=True)
+class StoredCandidate:
+    """A candidate in the file; `kind` says which machine it is."""
+
+    __pydantic_config__ = STRICT
+
+    name: str
+    machine: Annotated[Machine, Discriminator("kind")]
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +47,7 @@ class ProjectFile:
     name: str
     units: Units
     benchmark: str
-    candidates: tuple[Candidate, ...]
+    candidates: tuple[StoredCandidate, ...]
     prices: PriceBook
     cut: str
 
@@ -46,9 +57,9 @@ _ADAPTER = TypeAdapter(ProjectFile)
 
 def project_text(project: Project) -> str:
     """Return a project as the text of its file."""
+    candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
     stored = ProjectFile(
-        "unterbau-project", 2, project.name, project.units, project.benchmark, project.candidates, project.prices,
-        project.cut,
+        "unterbau-project", 2, project.name, project.units, project.benchmark, candidates, project.prices, project.cut,
     )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
@@ -65,8 +76,9 @@ def parse_project(text: str) -> Project:
         while data["version"] in UPGRADES:
             data = UPGRADES[data["version"]](data)
         text = json.dumps(data, ensure_ascii=False)
-    stored = read_strictly(_ADAPTER, text)
-    project = Project(stored.name, stored.benchmark, stored.candidates, stored.units, stored.prices, stored.cut)
+    stored = read_strictly(_ADAPTER, text, tags=frozenset(kind.id for kind in KINDS))
+    candidates = tuple(Candidate(one.name, one.machine) for one in stored.candidates)
+    project = Project(stored.name, stored.benchmark, candidates, stored.units, stored.prices, stored.cut)
     check_project(project)
     return project
 

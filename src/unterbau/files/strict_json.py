@@ -24,12 +24,19 @@ SENTENCES = {
     "too_short": "expected at least {min_length} entries",
     "too_long": "expected at most {max_length} entries",
     "literal_error": "expected {expected}, {got}",
+    "union_tag_invalid": "expected {expected_tags}, got {tag}",
+    "union_tag_not_found": "this key is missing",
     "none_required": "expected null, {got}",
 }
 
 
-def read_strictly(adapter: TypeAdapter[T], text: str | bytes) -> T:
+def read_strictly(adapter: TypeAdapter[T], text: str | bytes, tags: frozenset[str] = frozenset()) -> T:
     """Return the object that a JSON text holds.
+
+    Args:
+        adapter: What it is to be.
+        text: The JSON.
+        tags: Values of keys that choose among several; they are no part of a path.
 
     Raises:
         InputError: Not JSON, unknown or missing keys, wrong types; names the path.
@@ -40,7 +47,10 @@ def read_strictly(adapter: TypeAdapter[T], text: str | bytes) -> T:
         first = error.errors(include_url=False)[0]
         if first["type"] == "json_invalid":
             raise InputError("$", f"this is not JSON: {first['msg'].removeprefix('Invalid JSON: ')}") from None
-        raise InputError(json_path(first["loc"]), _sentence(dict(first))) from None
+        place = tuple(part for part in first["loc"] if part not in tags)
+        if str(first["type"]).startswith("union_tag"):
+            place += (str(first["ctx"]["discriminator"]).strip("'"),)
+        raise InputError(json_path(place), _sentence(dict(first))) from None
 
 
 def json_path(location: tuple[int | str, ...]) -> str:

@@ -98,6 +98,10 @@ class Kind:
         """Not a link of the load path, but worked on like one."""
         return Link("dimensions", "sizes of the machine", "part", "travel, heights, stances")
 
+    def words(self, attribute: str) -> str:
+        """Return a size in words."""
+        return next(one.words for one in self.sizes if one.attribute == attribute)
+
     def limits(self, attribute: str) -> tuple[float, float]:
         """Return the smallest and largest value of a size."""
         return next((one.low, one.high) for one in self.sizes if one.attribute == attribute)

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 from functools import lru_cache
-from typing import Any, TypeAlias
+from typing import Any, TypeAlias, TypeVar
 
 from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
@@ -11,14 +11,25 @@ from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
 from unterbau.machine.dimension_line import DimensionLine
 from unterbau.machine.kind import REST, Kind, Link
-from unterbau.machine.kinds import fixed_bridge, moving_gantry, raised_sides
+from unterbau.machine.kinds import column_mill, fixed_bridge, light_table, moving_gantry, raised_sides, slab_router
+from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.fixed_bridge import FixedBridge
+from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.kinds.raised_sides import RaisedSides
+from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.parts import Part, Place
 
-Machine: TypeAlias = MovingGantry | RaisedSides | FixedBridge
-KINDS: tuple[Kind, ...] = (moving_gantry.KIND, raised_sides.KIND, fixed_bridge.KIND)
+Machine: TypeAlias = MovingGantry | RaisedSides | FixedBridge | ColumnMill | LightTable | SlabRouter
+M = TypeVar("M", bound=Machine)
+KINDS: tuple[Kind, ...] = (
+    moving_gantry.KIND,
+    raised_sides.KIND,
+    fixed_bridge.KIND,
+    column_mill.KIND,
+    light_table.KIND,
+    slab_router.KIND,
+)
 """In the order in which they are offered."""
 _BY_MODEL = {kind.model: kind for kind in KINDS}
 
@@ -81,7 +92,7 @@ def plate_widths(machine: Machine) -> dict[str, float]:
     return kind_of(machine).plate_widths(machine)
 
 
-def with_part(machine: Machine, key: str, changed: Part) -> Machine:
+def with_part(machine: M, key: str, changed: Part) -> M:
     """Return the machine with one part replaced."""
     fields: dict[str, Any] = {key: changed}
     return replace(machine, **fields)

@@ -42,7 +42,7 @@ class RaisedSizes(Sizes):
     travel_y: float = 0.8
     travel_z: float = 0.14
     clearance: float = 0.17
-    wall_height: float = 0.13
+    wall_height: float = 0.09
     """Of the walls over the bed's surface."""
     lowest_tip: float = 0.01
     x_stance: float = 0.18
@@ -97,11 +97,8 @@ def put_up(kit: Kit) -> None:
     reach = d.travel_y / 2 + d.stop
     span = (at.reach[0] - reach, at.reach[1] + reach)
     inside = at.side_x - m.wall.thickness / 2
-    xs = [
-        -inside + 0.005,
-        *(f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < inside - 0.01),
-        inside - 0.005,
-    ]
+    edge = inside - 0.005
+    xs = [-edge, *(f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < edge - 0.005), edge]
     half = d.travel_y / 2 + MARGIN
     base = ladder(kit, at.side_x, span, xs, [-half, -d.travel_y / 2, 0.0, d.travel_y / 2, half])
     tops = []
@@ -120,7 +117,7 @@ def put_up(kit: Kit) -> None:
 
 KIND = kind_of_kit(
     RaisedSides, "raised-side-router", "router, raised sides",
-    "short stiff gantry with little to move; rails out of the chips", "work goes in over the walls; walls add to the path",
+    "short stiff gantry with little to move; rails out of the chips", "work goes in over the walls; walls flex too",
     (
         *GANTRY_LINKS,
         Link("wall", "side walls", "part", "carry the Y rails over the bed"),

@@ -7,6 +7,8 @@ from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
 from unterbau.machine.parts import Cutter, Drive, Joint, Plate, Sizes, Spindle
 
+PLATE, SLAB = 0.12, 0.5  # m
+
 
 def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
     """Check every size.
@@ -33,7 +35,7 @@ def check_parts(machine: Any) -> None:
         part = getattr(machine, field.name)
         match part:
             case Plate():
-                within(f"{field.name}.thickness", part.thickness, 0.002, 0.5)
+                within(f"{field.name}.thickness", part.thickness, 0.002, thickest(field.name))
             case Joint() | Drive():
                 if not 1 <= part.count <= 24:
                     raise InputError(f"{field.name}.count", f"expected 1 to 24, got {part.count}")
@@ -44,6 +46,11 @@ def check_parts(machine: Any) -> None:
                 check_spindle(field.name, part)
             case _:
                 pass
+
+
+def thickest(key: str) -> float:
+    """Return the largest thickness of a plate: slabs of stone or cast iron are more than plates, m."""
+    return SLAB if key == "slab" else PLATE
 
 
 def check_spindle(where: str, s: Spindle) -> None:

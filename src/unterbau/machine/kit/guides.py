@@ -7,7 +7,7 @@ from unterbau.catalogue.guides import block as block_size
 from unterbau.catalogue.joints import RIGID
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring, round_ring
-from unterbau.machine.frame_builder import Vector, X, Z, minus
+from unterbau.machine.frame_builder import ZERO, Vector, X, Z, minus
 from unterbau.machine.kit.kit import Kit, Laid, cross, plus
 from unterbau.machine.member import strip_values
 from unterbau.machine.parts import Drive, Guide, Plate
@@ -49,7 +49,7 @@ def carriage(
     arm = strip_values(plate, size.length + ARM_MARGIN, mass_share=0.0)
     for number, (host, seat) in enumerate(seats, 1):
         place = plus(seat, up, size.height / 2)
-        node = kit.frame.node(f"{key} block {number}", place)
+        node = kit.frame.node(f"{key} block {number} of {carrier.name}", place)
         root = kit.near(carrier, place)
         towards = kit.frame.places[root]
         # The strip lies in the carrier's plane, straight out from its axis.
@@ -82,7 +82,7 @@ def drive(
     along: Vector,
     length: float,
     host: Laid,
-    beside: Vector = (0.0, 0.0, 0.0),
+    beside: Vector = ZERO,
 ) -> None:
     """Hold a nut along its screw or belt; motor and screw weigh on the bearing.
 

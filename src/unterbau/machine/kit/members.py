@@ -61,7 +61,7 @@ def _lay(
     stops = subdivided(merged([0.0, *inside, length]), pieces)
     stops[-1] = length
     line = tuple((b - a) / length for a, b in zip(start, end, strict=True))
-    nodes = [kit.frame.node(f"{name} {n + 1}", plus(start, line, stop)) for n, stop in enumerate(stops)]  # type: ignore[arg-type]
+    nodes = [kit.frame.node(f"{name} {n + 1}", plus(start, line, stop)) for n, stop in enumerate(stops)]
     chain = kit.frame.chain(key, nodes, values, up)
     kit.chains[name] = chain.nodes
     return Laid(key, name, chain, start, end, up, height, width)

@@ -17,6 +17,47 @@ from unterbau.machine.parts import Place
 PutUp = Callable[[Kit], None]
 
 
+class _Works:
+    """Puts machines of one kind up; the last few stand ready."""
+
+    def __init__(self, sizes: tuple[SizeField, ...], put_up: PutUp) -> None:
+        self._sizes, self._put_up = sizes, put_up
+        self.likely = lru_cache(maxsize=64)(self._likely)
+
+    def _likely(self, machine: Any, place: Place) -> Kit:
+        return self._fresh(machine, place, "likely")
+
+    def _fresh(self, machine: Any, place: Place, level: Level) -> Kit:
+        check_sizes(machine.dimensions, self._sizes)
+        check_parts(machine)
+        kit = Kit(machine, place, level)
+        self._put_up(kit)
+        return kit
+
+    def build(self, machine: Any, place: Place, level: Level) -> Built:
+        return (self.likely(machine, place) if level == "likely" else self._fresh(machine, place, level)).built()
+
+    def bodies(self, machine: Any, place: Place) -> tuple[Body, ...]:
+        return tuple(self.likely(machine, place).bodies)
+
+    def lines(self, machine: Any) -> tuple[Line, ...]:
+        return self.likely(machine, Place()).lines
+
+    def moving(self, machine: Any) -> dict[str, float]:
+        return dict(self.likely(machine, Place()).moving)
+
+    def plate_widths(self, machine: Any) -> dict[str, float]:
+        return dict(self.likely(machine, Place()).widths)
+
+    def dimension_lines(self, machine: Any, place: Place) -> tuple[DimensionLine, ...]:
+        return tuple(self.likely(machine, place).dimension_lines)
+
+
+def _travel(machine: Any) -> tuple[float, float, float]:
+    d = machine.dimensions
+    return d.travel_x, d.travel_y, d.travel_z
+
+
 def kind_of_kit(
     model: type, kind_id: str, label: str, good: str, bad: str, links: tuple[Link, ...], sizes: tuple[SizeField, ...],
     put_up: PutUp, *, ends: Mapping[str, str], fitting: Mapping[str, tuple[str, ...]],
@@ -24,44 +65,8 @@ def kind_of_kit(
     most_drives: Mapping[str, int] | None = None,
 ) -> Kind:  # fmt: skip
     """Return a kind whose frame, looks, parts and sizes come from one function that puts the machine up."""
-
-    def check(machine: Any) -> None:
-        check_sizes(machine.dimensions, sizes)
-        check_parts(machine)
-
-    def fresh(machine: Any, place: Place, level: Level) -> Kit:
-        check(machine)
-        kit = Kit(machine, place, level)
-        put_up(kit)
-        return kit
-
-    @lru_cache(maxsize=64)
-    def likely(machine: Any, place: Place) -> Kit:
-        return fresh(machine, place, "likely")
-
-    def build(machine: Any, place: Place, level: Level) -> Built:
-        return (likely(machine, place) if level == "likely" else fresh(machine, place, level)).built()
-
-    def bodies(machine: Any, place: Place) -> tuple[Body, ...]:
-        return tuple(likely(machine, place).bodies)
-
-    def lines(machine: Any) -> tuple[Line, ...]:
-        return likely(machine, Place()).lines
-
-    def moving(machine: Any) -> dict[str, float]:
-        return dict(likely(machine, Place()).moving)
-
-    def plate_widths(machine: Any) -> dict[str, float]:
-        return dict(likely(machine, Place()).widths)
-
-    def dimension_lines(machine: Any, place: Place) -> tuple[DimensionLine, ...]:
-        return tuple(likely(machine, place).dimension_lines)
-
-    def travel(machine: Any) -> tuple[float, float, float]:
-        d = machine.dimensions
-        return d.travel_x, d.travel_y, d.travel_z
-
+    works = _Works(sizes, put_up)
     return Kind(
-        model, kind_id, label, good, bad, links, sizes, travel, build, bodies, lines, moving, plate_widths,
-        dimension_lines, ends, fitting, related, more, most_drives or {},
+        model, kind_id, label, good, bad, links, sizes, _travel, works.build, works.bodies, works.lines, works.moving,
+        works.plate_widths, works.dimension_lines, ends, fitting, related, more, most_drives or {},
     )  # fmt: skip

@@ -28,7 +28,8 @@ class TableSizes(Protocol):
 def table_height(kit: Kit) -> float:
     """Return the table's surface over the seat of the rails on the base, m."""
     m = kit.machine
-    return block(m.y_guides.block).height + block(m.x_guides.block).height + m.saddle.thickness + m.table.thickness
+    thick: float = m.saddle.thickness + m.table.thickness
+    return block(m.y_guides.block).height + block(m.x_guides.block).height + thick
 
 
 def cross_table(kit: Kit, base: Laid, seat: float) -> Bed:

@@ -1,5 +1,7 @@
 """A plate that stands along Y: a grid of strips, upright and level."""
 
+import itertools
+
 from unterbau.machine.bodies import Prism, box_ring
 from unterbau.machine.frame_builder import X, merged, subdivided
 from unterbau.machine.kit.bed import tributary
@@ -31,7 +33,7 @@ def wall(kit: Kit, key: str, name: str, x: float, ys: list[float], zs: tuple[flo
 
 def _draw(kit: Kit, key: str, lines: list[Laid], gz: list[float]) -> None:
     """Draw a wall as level bands, each moving with its own line."""
-    edges = [gz[0], *((a + b) / 2 for a, b in zip(gz, gz[1:], strict=False)), gz[-1]]
+    edges = [gz[0], *((a + b) / 2 for a, b in itertools.pairwise(gz)), gz[-1]]
     for line, low, high in zip(lines, edges, edges[1:], strict=False):
         middle = (low + high) / 2
         start, end = ((p[0], p[1], middle) for p in (line.start, line.end))

@@ -13,7 +13,7 @@ def _travel(machine: MovingGantry) -> tuple[float, float, float]:
 
 
 KIND = Kind(
-    MovingGantry, "moving-gantry-router", "router, moving gantry", "all-round: large bed in little space, easy to build",
+    MovingGantry, "moving-gantry-router", "router, moving gantry", "large bed in little space, easy to build",
     "tall sides nod and rack; the whole gantry is moved", model.LINKS, geometry.SIZES, _travel, to_frame, bodies.bodies,
     bill.lines, bill.moving_masses, bill.plate_widths, dimension_lines, model.ENDS, model.FITTING, model.RELATED,
     model.MORE, model.MOST_DRIVES,

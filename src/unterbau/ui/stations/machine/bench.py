@@ -16,7 +16,7 @@ from PyQt6.QtWidgets import (
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
-from unterbau.machine.machine import Machine, bill_of, ends, lengths, link, part, plate_widths
+from unterbau.machine.machine import Machine, bill_of, ends, kind_of, lengths, link, part, plate_widths
 from unterbau.machine.member import member_rings
 from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.machine.stepping import step
@@ -93,7 +93,7 @@ class Bench(QWidget):
         chosen = part(machine, key)
         self.title.setText(link(machine, key).label)
         self._show_place()
-        self.form.show_part(key, chosen)
+        self.form.show_part(kind_of(machine), key, chosen)
         self._show_joint(machine, key)
         self.facts.setText("\n".join(facts(key, chosen)))
         self._show_money(machine, key, prices)

@@ -9,9 +9,9 @@ from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import OWN, joints
 from unterbau.errors import InputError
 from unterbau.machine.joining import likely_values
-from unterbau.machine.kinds.moving_gantry.geometry import LIMITS
-from unterbau.machine.kinds.moving_gantry.model import MOST_DRIVES, Dimensions
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
+from unterbau.machine.kind import Kind as MachineKind
+from unterbau.machine.kit.checks import PLATE, thickest
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
 from unterbau.materials.material import materials
 from unterbau.sections.families import families
 from unterbau.sections.section import section
@@ -72,32 +72,12 @@ OWN_JOINT = (
 )
 
 
-def size_limits(attribute: str) -> tuple[float, float]:
-    """Return the smallest and largest value of a size of the machine, m."""
-    return LIMITS[attribute]
-
-
-SIZE_WORDS = {
-    "travel_x": "travel X",
-    "travel_y": "travel Y",
-    "travel_z": "travel Z",
-    "clearance": "bed to beam",
-    "lowest_tip": "tool tip over bed, lowest",
-    "x_stance": "stance of X blocks",
-    "y_stance": "stance of Y blocks",
-    "z_stance": "stance of Z blocks",
-    "z_rail_spacing": "between Z rails",
-    "spindle_overhang": "spindle axis to Z plate",
-    "clamp_height": "nose to clamp",
-    "stop": "way left at each end",
-}
-
-
-def _sizes() -> tuple[Field, ...]:
-    lengths = (
-        Field(name, words, "quantity", low=LIMITS[name][0], high=LIMITS[name][1]) for name, words in SIZE_WORDS.items()
+def size_fields(kind: MachineKind) -> tuple[Field, ...]:
+    """Return a field for each size of a kind of machine."""
+    return tuple(
+        Field(one.attribute, one.words, "count" if one.count else "quantity", low=one.low, high=one.high)
+        for one in kind.sizes
     )
-    return (*lengths, Field("cross_members", "cross members", "count", low=2, high=12))
 
 
 FIELDS: dict[type, tuple[Field, ...]] = {
@@ -108,7 +88,7 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("turned", "stands", "choice", lambda: ((False, "upright"), (True, "lying"))),
     ),
     Plate: (
-        Field("thickness", "thickness", "quantity", low=0.002, high=0.12),
+        Field("thickness", "thickness", "quantity", low=0.002, high=PLATE),
         Field("material", "material", "choice", material_choices),
     ),
     Joint: (
@@ -128,7 +108,6 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("diameter", "body diameter", "quantity", low=0.01, high=0.5),
         Field("length", "body length", "quantity", low=0.02, high=1.5),
     ),
-    Dimensions: _sizes(),
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
         Field("stick_out", "stick-out", "quantity", low=0.002, high=0.3),
@@ -156,13 +135,17 @@ def section_from(text: str, now: str) -> str:
         raise InputError("section", f'expected sizes such as 80x40x4 or a name such as "{kind}-…"') from None
 
 
-def fields_of(key: str, part: Part) -> tuple[Field, ...]:
-    """Return the fields of a part that stands at a link."""
-    fields = FIELDS[next(kind for kind in FIELDS if isinstance(part, kind))]
+def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
+    """Return the fields of a part that stands at a link of a machine of some kind."""
+    if isinstance(part, Sizes):
+        return size_fields(kind)
+    fields = FIELDS[next(sort for sort in FIELDS if isinstance(part, sort))]
+    if isinstance(part, Plate):
+        return (replace(fields[0], high=thickest(key)), *fields[1:])
     if isinstance(part, Joint) and part.kind == OWN:
         return (*fields, *OWN_JOINT)
-    if isinstance(part, Drive) and MOST_DRIVES.get(key, 1) > 1:
-        return (*fields, Field("count", "how many", "count", low=1, high=MOST_DRIVES[key]))
+    if isinstance(part, Drive) and kind.most_drives.get(key, 1) > 1:
+        return (*fields, Field("count", "how many", "count", low=1, high=kind.most_drives[key]))
     return fields
 
 

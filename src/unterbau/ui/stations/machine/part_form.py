@@ -6,6 +6,7 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBox, QWidget
 
 from unterbau.errors import InputError
+from unterbau.machine.kind import Kind
 from unterbau.machine.parts import Part
 from unterbau.ui.stations.machine.part_fields import Choices, Field, fields_of, section_from, value_of, with_value
 from unterbau.ui.theme import em, font
@@ -65,10 +66,10 @@ class PartForm(QWidget):
         self._grid.setVerticalSpacing(round(0.25 * em()))
         self._grid.setColumnStretch(1, 1)
 
-    def show_part(self, key: str, part: Part) -> None:
-        """Show the part at a link."""
-        fields = fields_of(key, part)
-        if [field.attribute for field in fields] != [field.attribute for field in self._fields]:
+    def show_part(self, kind: Kind, key: str, part: Part) -> None:
+        """Show the part at a link of a machine of some kind."""
+        fields = fields_of(kind, key, part)
+        if fields != self._fields:
             self._build(fields)
         self._part, self._fields = part, fields
         for field in fields:

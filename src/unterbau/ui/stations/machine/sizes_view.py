@@ -10,10 +10,9 @@ from typing_extensions import override
 
 from unterbau.machine.bodies import Body, Prism
 from unterbau.machine.dimension_line import DimensionLine, Flat, View
-from unterbau.machine.machine import Machine, bodies_of, dimension_lines
+from unterbau.machine.machine import Machine, bodies_of, dimension_lines, kind_of
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray, axes_from
-from unterbau.ui.stations.machine.part_fields import size_limits
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.units import length_text
@@ -195,7 +194,8 @@ class SizesView(QWidget):
         return super().event(event)
 
     def _send(self, attribute: str, value: float) -> None:
-        low, high = size_limits(attribute)
+        assert self._machine is not None
+        low, high = kind_of(self._machine).limits(attribute)
         self.dragged.emit(attribute, min(high, max(low, value)))
         if not low <= value <= high and not self.problem:
             label = next(line.label for line in self._lines if line.attribute == attribute)

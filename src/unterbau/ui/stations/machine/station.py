@@ -6,7 +6,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, cost_of, link, links, part
+from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, part
 from unterbau.machine.parts import Part
 from unterbau.machine.stepping import step
 from unterbau.project import edits
@@ -23,7 +23,7 @@ from unterbau.ui.stations.machine.candidates import Candidates
 from unterbau.ui.stations.machine.first_steps import FirstSteps
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
-from unterbau.ui.stations.machine.part_fields import SIZE_WORDS, with_value
+from unterbau.ui.stations.machine.part_fields import with_value
 from unterbau.ui.stations.machine.readout import Readout
 from unterbau.ui.stations.machine.shelf import Shelf
 from unterbau.ui.theme import em
@@ -260,12 +260,13 @@ class MachineStation(QWidget):
     def _on_dragged(self, attribute: str, value: float) -> None:
         name, machine = self._selection.candidate, self._candidate().machine
         changed = with_value(machine.dimensions, attribute, value)
+        words = kind_of(machine).words(attribute)
         try:
             project = edits.set_part(self._document.project, name, SIZES, changed)
         except InputError as error:
-            self.view.drawing.refuse(f"{SIZE_WORDS[attribute]}: {error.problem}")
+            self.view.drawing.refuse(f"{words}: {error.problem}")
             return
-        self._document.apply(project, SIZE_WORDS[attribute], f"drag/{name}/{attribute}")
+        self._document.apply(project, words, f"drag/{name}/{attribute}")
 
     def _on_typing_wanted(self, attribute: str) -> None:
         self.choose_link(SIZES)

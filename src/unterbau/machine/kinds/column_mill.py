@@ -1,0 +1,140 @@
+"""Column mill: a C of base and column, a head that moves on the column, a cross table on the base."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.catalogue.guides import block
+from unterbau.errors import InputError
+from unterbau.machine.frame_builder import Y, Z
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related
+from unterbau.machine.kit.kit import Kit
+from unterbau.machine.kit.members import beam, fasten, foot
+from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.kit.table import cross_table, table_height
+from unterbau.machine.member import member_size
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+CLEAR = 0.01
+HEAD = (
+    *SPINDLE_LINKS,
+    Link("spindle_mount", "spindle clamp", "joint", "spindle to mount plate"),
+    Link("mount_plate", "mount plate", "part", "at the front of the arm"),
+    Link("mount_joint", "mount", "joint", "mount plate to arm"),
+    Link("head_arm", "head arm", "part", "from the head plate forward to the spindle"),
+    Link("arm_joint", "arm foot", "joint", "arm to head plate"),
+    Link("head_plate", "head plate", "part", "runs up and down the column"),
+    Link("z_guides", "Z guides", "guide", "head plate to column"),
+    Link("z_drive", "Z drive", "drive", "holds the head up"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class MillSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.25
+    travel_y: float = 0.14
+    travel_z: float = 0.2
+    lowest_tip: float = 0.03
+    throat: float = 0.23
+    table_length: float = 0.45
+    table_width: float = 0.16
+    x_stance: float = 0.2
+    y_stance: float = 0.14
+    rail_spacing: float = 0.16
+    z_stance: float = 0.18
+    z_rail_spacing: float = 0.11
+    clamp_height: float = 0.05
+    stop: float = 0.008
+
+
+@dataclass(frozen=True, slots=True)
+class ColumnMill:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["column-mill"] = "column-mill"
+    dimensions: MillSizes = field(default_factory=MillSizes)
+    base: Member = field(default_factory=lambda: Member("box-120x240x15", "iron-gjl-250"))
+    column_joint: Joint = field(default_factory=lambda: Joint("flange", 2))
+    column: Member = field(default_factory=lambda: Member("box-140x160x12", "steel-s235", turned=True))
+    z_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
+    z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    head_plate: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
+    arm_joint: Joint = field(default_factory=lambda: Joint("weld"))
+    head_arm: Member = field(default_factory=lambda: Member("box-120x100x12", "steel-s235"))
+    mount_joint: Joint = field(default_factory=lambda: Joint("weld"))
+    mount_plate: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("flange"))
+    spindle: Spindle = field(
+        default_factory=lambda: Spindle(mass=9.0, diameter=0.09, length=0.25, radial=60e6, axial=60e6, tilt=90e3)
+    )
+    cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03))
+    y_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    saddle: Plate = field(default_factory=lambda: Plate(0.03, "iron-gjl-250"))
+    x_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    table: Plate = field(default_factory=lambda: Plate(0.035, "iron-gjl-250"))
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind."""
+    m, d = kit.machine, kit.machine.dimensions
+    _clear_of_column(kit)
+    seat = -table_height(kit)
+    height, _ = member_size(m.base)
+    deep = member_size(m.column)[0]
+    column_y, front = d.throat + deep / 2, -_reach(kit)
+    back = column_y + deep / 2
+    z = seat - height / 2
+    base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8)
+    for node in (base.chain.nodes[0], base.chain.nodes[-1]):
+        foot(kit, base, node)
+    top = head_heights(kit)[1]
+    # The column stands on the base's surface; its axis is joined to the base's node below it.
+    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, pieces=8)
+    fasten(kit, "column_joint", column, False, base)
+    mill_head(kit, (column, column), d.throat, top)
+    cross_table(kit, base, seat)
+    mill_dimension_lines(kit, d.throat, seat - height)
+
+
+def _reach(kit: Kit) -> float:
+    m, d = kit.machine, kit.machine.dimensions
+    reach: float = d.travel_y / 2 + d.y_stance / 2 + block(m.y_guides.block).length / 2 + d.stop
+    return reach
+
+
+def _clear_of_column(kit: Kit) -> None:
+    d = kit.machine.dimensions
+    needed = d.travel_y / 2 + max(d.table_width / 2, _reach(kit) - d.travel_y / 2) + CLEAR
+    if d.throat < needed:
+        raise InputError(
+            "dimensions.throat", f"expected at least {needed * 1e3:.0f} mm: else table or saddle run into the column"
+        )
+
+
+KIND = kind_of_kit(
+    ColumnMill, "column-mill", "column mill with cross table",
+    "short loop, small work in metal", "the C opens: column foot and head nod; work must fit under the head",
+    (
+        *HEAD,
+        Link("column", "column", "part", "stands behind the table"),
+        Link("column_joint", "column foot", "joint", "column to base"),
+        Link("base", "base", "part", "under table and column"),
+        *TABLE_LINKS,
+    ),
+    TABLE_SIZES, put_up,
+    ends={"column": "column_joint", "head_arm": "arm_joint", "mount_plate": "mount_joint", "spindle": "spindle_mount"},
+    fitting={"spindle_mount": CLAMPS, **dict.fromkeys(("column_joint", "arm_joint", "mount_joint"), FRAME_JOINTS)},
+    related={**TABLE_RELATED, "column": (Related("throat", 0.9, "column nearer the spindle"),),
+             "column_joint": (Related("throat", 0.9, "column nearer the spindle"),),
+             "head_arm": (Related("throat", 0.9, "column nearer the spindle"),)},
+)  # fmt: skip

@@ -1,0 +1,103 @@
+"""Table for light processes: a frame of profiles, belts on both sides, a light bridge with a small head."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.machine.kind import More
+from unterbau.machine.kit.bed import work_on
+from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.kit.kit import Kit
+from unterbau.machine.kit.ladder import ladder
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import (
+    CROSS_MEMBERS,
+    GANTRY_LINKS,
+    HEAD_ENDS,
+    HEAD_FITTING,
+    HEAD_RELATED,
+    HEAD_SIZES,
+    LADDER_ENDS,
+    LADDER_FITTING,
+    LADDER_LINKS,
+)
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+MARGIN = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class LightSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.9
+    travel_y: float = 0.6
+    travel_z: float = 0.04
+    clearance: float = 0.07
+    lowest_tip: float = 0.002
+    x_stance: float = 0.08
+    y_stance: float = 0.12
+    z_stance: float = 0.05
+    z_rail_spacing: float = 0.05
+    spindle_overhang: float = 0.035
+    clamp_height: float = 0.03
+    cross_members: int = 3
+    stop: float = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class LightTable:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["light-table"] = "light-table"
+    dimensions: LightSizes = field(default_factory=LightSizes)
+    side_beam: Member = field(default_factory=lambda: Member("tslot-40L-1x2", "aluminium-6060"))
+    cross_member: Member = field(default_factory=lambda: Member("tslot-40L-1x1", "aluminium-6060"))
+    cross_joint: Joint = field(default_factory=lambda: Joint("bracket", 2))
+    bed: Plate = field(default_factory=lambda: Plate(0.012, "birch-ply"))
+    bed_fixing: Joint = field(default_factory=lambda: Joint("bolt"))
+    y_guides: Guide = field(default_factory=lambda: Guide("mini-12"))
+    y_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass", 2))
+    side: Plate = field(default_factory=lambda: Plate(0.008, "aluminium-5083"))
+    beam_joint: Joint = field(default_factory=lambda: Joint("end-tapped", 2))
+    gantry_beam: Member = field(default_factory=lambda: Member("tslot-20-1x2", "aluminium-6060"))
+    x_guides: Guide = field(default_factory=lambda: Guide("mini-9"))
+    x_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass"))
+    x_plate: Plate = field(default_factory=lambda: Plate(0.006, "aluminium-5083"))
+    z_guides: Guide = field(default_factory=lambda: Guide("mini-9"))
+    z_drive: Drive = field(default_factory=lambda: Drive("trapezoidal-12"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.006, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(
+        default_factory=lambda: Spindle(mass=0.4, diameter=0.03, length=0.08, radial=5e6, axial=5e6, tilt=500.0)
+    )
+    cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.012, "steel-s235"))
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = gantry_places(kit)
+    reach = d.travel_y / 2 + d.stop
+    span = (at.reach[0] - reach, at.reach[1] + reach)
+    edge = at.side_x - 0.03
+    xs = [-edge, *(f * d.travel_x for f in (-0.5, -0.25, 0.0, 0.25, 0.5) if abs(f * d.travel_x) < edge - 0.005), edge]
+    half = d.travel_y / 2 + MARGIN
+    base = ladder(kit, at.side_x, span, xs, [-half, -d.travel_y / 2, 0.0, d.travel_y / 2, half])
+    gantry_on_rails(kit, base.sides, -m.bed.thickness, twin=m.y_drive.count == 2)
+    work_on(kit, base.bed, at.head_x, at.head_y)
+    gantry_dimension_lines(kit, at, base.bottom)
+
+
+KIND = kind_of_kit(
+    LightTable, "light-table", "table for light processes",
+    "laser, knife, pen, plasma: quick, cheap, large", "no cutting force: it shakes and gives under a mill",
+    (*GANTRY_LINKS, *LADDER_LINKS), (*HEAD_SIZES, CROSS_MEMBERS), put_up,
+    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING}, related=HEAD_RELATED,
+    more=More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")),
+    most_drives={"y_drive": 2},
+)  # fmt: skip

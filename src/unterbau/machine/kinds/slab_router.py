@@ -1,0 +1,96 @@
+"""A granite or cast-iron table bought used, with a gantry on it."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.machine.kind import Link, SizeField
+from unterbau.machine.kit.bed import bed, column_near, work_on
+from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.kit.kit import Kit
+from unterbau.machine.kit.members import foot
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+EDGE = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class SlabSizes(Sizes):
+    """Sizes one decides on; the table comes as it is. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.42
+    travel_y: float = 0.45
+    travel_z: float = 0.1
+    clearance: float = 0.13
+    lowest_tip: float = 0.01
+    x_stance: float = 0.18
+    y_stance: float = 0.22
+    z_stance: float = 0.12
+    z_rail_spacing: float = 0.1
+    spindle_overhang: float = 0.06
+    clamp_height: float = 0.05
+    foot_inset: float = 0.12
+    """From the table's corners to its feet."""
+    stop: float = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class SlabRouter:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["slab-router"] = "slab-router"
+    dimensions: SlabSizes = field(default_factory=SlabSizes)
+    slab: Plate = field(default_factory=lambda: Plate(0.1, "granite"))
+    y_guides: Guide = field(default_factory=lambda: Guide("20"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16", 2))
+    side: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    beam_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235", "epoxy-granite-10"))
+    x_guides: Guide = field(default_factory=lambda: Guide("20"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    z_guides: Guide = field(default_factory=lambda: Guide("15"))
+    z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(default_factory=lambda: Spindle(mass=5.5, diameter=0.08, length=0.24))
+    cutter: Cutter = field(default_factory=Cutter)
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind: rails lie on the table's surface along its edges."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = gantry_places(kit)
+    reach = d.travel_y / 2 + d.stop
+    front = min(at.reach[0] - reach, -d.travel_y / 2 - EDGE)
+    back = max(at.reach[1] + reach, d.travel_y / 2 + EDGE)
+    half = at.side_x + m.side.thickness / 2 + EDGE
+    inset = min(d.foot_inset, half - 0.01)
+    xs = [-half, -half + inset, -at.side_x, -d.travel_x / 2, 0.0, d.travel_x / 2, at.side_x, half - inset, half]
+    ys = [front, front + d.foot_inset, -d.travel_y / 2, 0.0, d.travel_y / 2, back - d.foot_inset, back]
+    slab = bed(kit, "slab", "table", xs, ys, 0.0)
+    for x in (-half + inset, half - inset):
+        column = column_near(slab, x)
+        for y in (front + d.foot_inset, back - d.foot_inset):
+            foot(kit, column, kit.near(column, (x, y, slab.middle)))
+    hosts = (column_near(slab, -at.side_x), column_near(slab, at.side_x))
+    gantry_on_rails(kit, hosts, 0.0, twin=m.y_drive.count == 2)
+    work_on(kit, slab, at.head_x, at.head_y)
+    gantry_dimension_lines(kit, at, -m.slab.thickness)
+    edge = (-half, -m.slab.thickness)
+    kit.size("foot_inset", "foot", "front", edge, (edge[0] + d.foot_inset, edge[1]), -2)
+
+
+KIND = kind_of_kit(
+    SlabRouter, "slab-router", "router on a used stone or cast table",
+    "flat, heavy, still; the base is bought ready", "heavy to carry; stone is drilled once, and cracks",
+    (*GANTRY_LINKS, Link("slab", "table", "part", "carries work and rails; as bought")),
+    (*HEAD_SIZES, SizeField("foot_inset", "feet in from the corners", 0.01, 1.0)), put_up,
+    ends=HEAD_ENDS, fitting=HEAD_FITTING, related={**HEAD_RELATED, "slab": ()}, most_drives={"y_drive": 2},
+)  # fmt: skip
