@@ -11,7 +11,18 @@ from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
 from unterbau.machine.dimension_line import DimensionLine
 from unterbau.machine.kind import REST, Kind, Link
-from unterbau.machine.kinds import column_mill, fixed_bridge, light_table, moving_gantry, raised_sides, slab_router
+from unterbau.machine.kinds import (
+    arm_mill,
+    braced_mill,
+    column_mill,
+    fixed_bridge,
+    light_table,
+    moving_gantry,
+    raised_sides,
+    slab_router,
+)
+from unterbau.machine.kinds.arm_mill import ArmMill
+from unterbau.machine.kinds.braced_mill import BracedMill
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.fixed_bridge import FixedBridge
 from unterbau.machine.kinds.light_table import LightTable
@@ -20,13 +31,17 @@ from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.parts import Part, Place
 
-Machine: TypeAlias = MovingGantry | RaisedSides | FixedBridge | ColumnMill | LightTable | SlabRouter
+Machine: TypeAlias = (
+    MovingGantry | RaisedSides | FixedBridge | ColumnMill | ArmMill | BracedMill | LightTable | SlabRouter
+)
 M = TypeVar("M", bound=Machine)
 KINDS: tuple[Kind, ...] = (
     moving_gantry.KIND,
     raised_sides.KIND,
     fixed_bridge.KIND,
     column_mill.KIND,
+    arm_mill.KIND,
+    braced_mill.KIND,
     light_table.KIND,
     slab_router.KIND,
 )

@@ -3,8 +3,6 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from unterbau.catalogue.guides import block
-from unterbau.errors import InputError
 from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related
 from unterbau.machine.kit.kit import Kit
@@ -12,12 +10,11 @@ from unterbau.machine.kit.members import beam, fasten, foot
 from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
-from unterbau.machine.kit.table import cross_table, table_height
+from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
 from unterbau.strict import STRICT
 
-CLEAR = 0.01
 HEAD = (
     *SPINDLE_LINKS,
     Link("spindle_mount", "spindle clamp", "joint", "spindle to mount plate"),
@@ -87,11 +84,11 @@ class ColumnMill:
 def put_up(kit: Kit) -> None:
     """Put up a machine of this kind."""
     m, d = kit.machine, kit.machine.dimensions
-    _clear_of_column(kit)
+    check_clear_of_column(kit)
     seat = -table_height(kit)
     height, _ = member_size(m.base)
     deep = member_size(m.column)[0]
-    column_y, front = d.throat + deep / 2, -_reach(kit)
+    column_y, front = d.throat + deep / 2, -saddle_reach(kit)
     back = column_y + deep / 2
     z = seat - height / 2
     base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8)
@@ -104,21 +101,6 @@ def put_up(kit: Kit) -> None:
     mill_head(kit, (column, column), d.throat, top)
     cross_table(kit, base, seat)
     mill_dimension_lines(kit, d.throat, seat - height)
-
-
-def _reach(kit: Kit) -> float:
-    m, d = kit.machine, kit.machine.dimensions
-    reach: float = d.travel_y / 2 + d.y_stance / 2 + block(m.y_guides.block).length / 2 + d.stop
-    return reach
-
-
-def _clear_of_column(kit: Kit) -> None:
-    d = kit.machine.dimensions
-    needed = d.travel_y / 2 + max(d.table_width / 2, _reach(kit) - d.travel_y / 2) + CLEAR
-    if d.throat < needed:
-        raise InputError(
-            "dimensions.throat", f"expected at least {needed * 1e3:.0f} mm: else table or saddle run into the column"
-        )
 
 
 KIND = kind_of_kit(

@@ -6,7 +6,7 @@ from typing import Protocol
 from unterbau.catalogue.guides import block
 from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import FORWARD, HeadSizes, beam_head, head_on_beam
+from unterbau.machine.kit.head import FORWARD, HeadSizes, beam_seat, head_on_beam, slide
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, strip
 from unterbau.machine.member import member_size
@@ -53,7 +53,7 @@ def gantry_places(kit: Kit) -> GantryPlaces:
     beam_z = d.clearance + beam_h / 2
     spacing = max(beam_h - x_block.width, 0.6 * beam_h)
     length = d.travel_x + d.x_stance + x_block.length + 2 * d.stop
-    beam_y = beam_head(m, 0.0).rail_y + beam_w / 2
+    beam_y = beam_seat(m) + beam_w / 2
     width = d.y_stance + y_block.length
     return GantryPlaces(
         (kit.place.x - 0.5) * d.travel_x, (kit.place.y - 0.5) * d.travel_y, length, beam_y, beam_z,
@@ -105,7 +105,7 @@ def gantry_dimension_lines(kit: Kit, at: GantryPlaces, bottom: float) -> None:
     """Draw the sizes of a gantry and its head."""
     m, d = kit.machine, kit.machine.dimensions
     raised = kit.place.z * d.travel_z
-    head = beam_head(m, raised)
+    head = slide(m, raised, m.x_plate)
     top, y = head.z_plate_z[1], at.head_y
     kit.size_across("travel_x", "travel X", "front", (0.0, bottom), -1)
     kit.size_across("x_stance", "X blocks", "front", (at.head_x, top), 2)

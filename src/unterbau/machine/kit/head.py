@@ -14,7 +14,7 @@ from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import join, strip
 from unterbau.machine.member import round_values
-from unterbau.machine.parts import Cutter, Spindle
+from unterbau.machine.parts import Cutter, Plate, Spindle
 from unterbau.materials.material import material
 
 SPINDLE_SPREAD: dict[Level, float] = {"low": 0.6, "likely": 1.0, "high": 1.6}
@@ -24,12 +24,11 @@ CLAMP = 0.03  # half the height of the spindle clamp
 FORWARD = (0.0, -1.0, 0.0)
 
 
-class HeadSizes(Protocol):
-    """Sizes that a head on a beam needs."""
+class SlideSizes(Protocol):
+    """Sizes that a Z slide needs."""
 
     travel_z: float
     lowest_tip: float
-    x_stance: float
     z_stance: float
     z_rail_spacing: float
     spindle_overhang: float
@@ -37,77 +36,97 @@ class HeadSizes(Protocol):
     stop: float
 
 
+class HeadSizes(SlideSizes, Protocol):
+    """Sizes that a head on a beam needs."""
+
+    x_stance: float
+
+
 @dataclass(frozen=True, slots=True)
-class BeamHead:
-    """Where the head on a beam has its parts; y counts from the spindle's axis backwards."""
+class Slide:
+    """Where a Z slide has its parts; y counts from the spindle's axis backwards."""
 
     tip_z: float
     nose_z: float
     clamp_z: float
     z_plate_y: float
-    x_plate_y: float
-    rail_y: float
-    """Seat of the rails on the beam's front face."""
+    carrier_y: float
+    """Middle of the plate that carries the blocks."""
     z_block_z: tuple[float, float]
     z_plate_z: tuple[float, float]
 
 
-def beam_head(machine: Any, raised: float) -> BeamHead:
-    """Return a head's places, raised by a part of its travel."""
-    d: HeadSizes = machine.dimensions
-    x_block, z_block = block(machine.x_guides.block), block(machine.z_guides.block)
+def slide(machine: Any, raised: float, carrier: Plate) -> Slide:
+    """Return the places of a Z slide on a plate, raised by a part of its travel."""
+    d: SlideSizes = machine.dimensions
+    size = block(machine.z_guides.block)
     tip = d.lowest_tip
     clamp = tip + machine.cutter.stick_out + d.clamp_height
-    low = clamp - CLAMP + d.travel_z + z_block.length / 2 + d.stop
+    low = clamp - CLAMP + d.travel_z + size.length / 2 + d.stop
     blocks = (low, low + d.z_stance)
     z_plate = d.spindle_overhang
-    x_plate = z_plate + machine.z_plate.thickness / 2 + z_block.height + machine.x_plate.thickness / 2
-    return BeamHead(
-        tip + raised, tip + machine.cutter.stick_out + raised, clamp + raised, z_plate, x_plate,
-        x_plate + machine.x_plate.thickness / 2 + x_block.height, blocks,
-        (clamp - CLAMP + raised, blocks[1] + z_block.length / 2 + d.stop + raised),
+    return Slide(
+        tip + raised, tip + machine.cutter.stick_out + raised, clamp + raised, z_plate,
+        z_plate + machine.z_plate.thickness / 2 + size.height + carrier.thickness / 2, blocks,
+        (clamp - CLAMP + raised, blocks[1] + size.length / 2 + d.stop + raised),
     )  # fmt: skip
+
+
+def beam_seat(machine: Any) -> float:
+    """Return how far behind the spindle's axis the rails on a beam's front face have their seat, m."""
+    carrier: Plate = machine.x_plate
+    return slide(machine, 0.0, carrier).carrier_y + carrier.thickness / 2 + block(machine.x_guides.block).height
 
 
 def head_on_beam(kit: Kit, beam: Laid, rails_z: tuple[float, float], x: float, y: float, raised: float) -> None:
     """Hang a head with X plate, Z plate and spindle on the front of a beam along X; its spindle stands at x, y."""
     m, d = kit.machine, kit.machine.dimensions
-    at = beam_head(m, raised)
+    at = slide(m, raised, m.x_plate)
     size = block(m.x_guides.block)
     middle = sum(rails_z) / 2
     low = min(at.z_block_z[0] - block(m.z_guides.block).length / 2, rails_z[0] - size.width / 2)
     high = max(at.z_block_z[1] + block(m.z_guides.block).length / 2, rails_z[1] + size.width / 2)
     with kit.moved_by("XY"):
         stops = tuple(z - low for z in (*rails_z, *at.z_block_z, middle))
-        place = (x, y + at.x_plate_y)
+        place = (x, y + at.carrier_y)
         plate = strip(kit, "x_plate", "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y, stops)
-        seats = [(beam, (x + side * d.x_stance / 2, y + at.rail_y, z)) for z in rails_z for side in (-1, 1)]
+        seats = [(beam, (x + side * d.x_stance / 2, y + beam_seat(m), z)) for z in rails_z for side in (-1, 1)]
         carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD)
     with kit.moved_by("Y"):
         nut = kit.near(plate, (x, place[1], middle))
         drive(kit, "x_drive", nut, beam.chain.nodes[0], X, beam.length, beam)
-    _z_plate(kit, plate, at, x, y)
+    z_slide(kit, plate, "x_plate", at, (x, y), "XY")
 
 
-def _z_plate(kit: Kit, x_plate: Laid, at: BeamHead, x: float, y: float) -> None:
+def z_slide(kit: Kit, carrier: Laid, key: str, at: Slide, place: tuple[float, float], moved_by: str) -> None:
+    """Put a Z plate with its rails on the blocks of a carrier plate, and the spindle on it.
+
+    Args:
+        kit: The machine.
+        carrier: The plate that carries the blocks.
+        key: Its key.
+        at: The slide's places.
+        place: The spindle's axis.
+        moved_by: The axes that move the carrier.
+    """
     m, d = kit.machine, kit.machine.dimensions
     size = block(m.z_guides.block)
-    bottom, top = at.z_plate_z
-    with kit.moved_by("XYZ"):
-        place = (x, y + at.z_plate_y)
+    (bottom, top), (x, y) = at.z_plate_z, place
+    behind = y + at.z_plate_y
+    with kit.moved_by(f"{moved_by}Z"):
         wide = d.z_rail_spacing + size.width
-        plate = strip(kit, "z_plate", "Z plate", (*place, bottom), (*place, top), wide, Y, (at.clamp_z - bottom,))
-        back = place[1] + m.z_plate.thickness / 2
+        plate = strip(kit, "z_plate", "Z plate", (x, behind, bottom), (x, behind, top), wide, Y, (at.clamp_z - bottom,))
+        back = behind + m.z_plate.thickness / 2
         for side in (-1, 1):
             across = x + side * d.z_rail_spacing / 2
             rail(kit, "z_guides", plate, (across, back, bottom), (across, back, top), Y)
-    with kit.moved_by("XY"):
+    with kit.moved_by(moved_by):
         seats = [(plate, (x + side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
-        carriage(kit, "z_guides", x_plate, "x_plate", seats, Z, Y)
-        nut = kit.near(plate, (x, place[1], (bottom + top) / 2))
-        drive(kit, "z_drive", nut, x_plate.chain.nodes[-1], Z, d.travel_z + 0.06, x_plate)
-    with kit.moved_by("XYZ"):
-        spindle(kit, plate, (x, y), at.clamp_z, at.nose_z, at.tip_z)
+        carriage(kit, "z_guides", carrier, key, seats, Z, Y)
+        nut = kit.near(plate, (x, behind, (bottom + top) / 2))
+        drive(kit, "z_drive", nut, carrier.chain.nodes[-1], Z, d.travel_z + 0.06, carrier)
+    with kit.moved_by(f"{moved_by}Z"):
+        spindle(kit, plate, place, at.clamp_z, at.nose_z, at.tip_z)
 
 
 def spindle(kit: Kit, plate: Laid, place: tuple[float, float], clamp_z: float, nose_z: float, tip_z: float) -> None:

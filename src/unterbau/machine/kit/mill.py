@@ -8,6 +8,7 @@ from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import CLAMP, FORWARD, spindle
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, strip
+from unterbau.machine.kit.table import table_dimension_lines
 from unterbau.machine.member import member_size
 
 
@@ -80,15 +81,8 @@ def mill_dimension_lines(kit: Kit, face_y: float, bottom: float) -> None:
     m, d = kit.machine, kit.machine.dimensions
     raised = kit.place.z * d.travel_z
     arm_z = head_heights(kit)[0] + raised
-    kit.size_across("travel_x", "travel X", "front", (0.0, bottom), -1)
-    kit.size_across("table_length", "table", "front", (-(kit.place.x - 0.5) * d.travel_x, 0.0), 1)
-    kit.size_across("x_stance", "X blocks", "front", (0.0, -m.table.thickness), -1)
-    kit.size_across("rail_spacing", "Y rails", "front", (0.0, bottom), -2)
+    table_dimension_lines(kit, bottom)
     kit.size_across("z_rail_spacing", "Z rails", "front", (0.0, arm_z + d.z_stance / 2), 2)
-    kit.size_across("travel_y", "travel Y", "side", (0.0, bottom), -1)
-    y = -(kit.place.y - 0.5) * d.travel_y
-    kit.size_across("table_width", "table", "side", (y, 0.0), 1)
-    kit.size_across("y_stance", "Y blocks", "side", (y, bottom), -2)
     kit.size(
         "throat", "throat", "side", (face_y, arm_z + d.z_stance / 2 + 0.05), (0.0, arm_z + d.z_stance / 2 + 0.05), 1
     )

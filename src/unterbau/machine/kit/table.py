@@ -3,6 +3,7 @@
 from typing import Protocol
 
 from unterbau.catalogue.guides import block
+from unterbau.errors import InputError
 from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kit.bed import Bed, bed, row_near, work_on
 from unterbau.machine.kit.guides import carriage, drive, rail
@@ -10,6 +11,7 @@ from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import strip
 
 DOWN = (0.0, 0.0, -1.0)
+CLEAR = 0.01
 
 
 class TableSizes(Protocol):
@@ -46,7 +48,7 @@ def cross_table(kit: Kit, base: Laid, seat: float) -> Bed:
     m, d = kit.machine, kit.machine.dimensions
     x, y = -(kit.place.x - 0.5) * d.travel_x, -(kit.place.y - 0.5) * d.travel_y
     y_block, x_block = block(m.y_guides.block), block(m.x_guides.block)
-    reach = d.travel_y / 2 + d.y_stance / 2 + y_block.length / 2 + d.stop
+    reach = saddle_reach(kit)
     saddle_z = seat + y_block.height + m.saddle.thickness / 2
     for side in (-1, 1):
         ends = ((side * d.rail_spacing / 2, -reach, seat), (side * d.rail_spacing / 2, reach, seat))
@@ -87,3 +89,36 @@ def _table(kit: Kit, saddle: Laid, x: float, y: float, middle: int) -> Bed:
         drive(kit, "x_drive", middle, centre.chain.nodes[-1], X, d.table_length, centre)
     work_on(kit, plate, 0.0, 0.0)
     return plate
+
+
+def saddle_reach(kit: Kit) -> float:
+    """Return how far the Y rails reach before and behind the spindle's axis, m."""
+    m, d = kit.machine, kit.machine.dimensions
+    reach: float = d.travel_y / 2 + d.y_stance / 2 + block(m.y_guides.block).length / 2 + d.stop
+    return reach
+
+
+def check_clear_of_column(kit: Kit) -> None:
+    """Check that table and saddle pass in front of the column.
+
+    Raises:
+        InputError: Says how far the column has to stand off.
+    """
+    d = kit.machine.dimensions
+    needed = max(d.travel_y / 2 + d.table_width / 2, saddle_reach(kit)) + CLEAR
+    if d.throat < needed:
+        expected = f"expected at least {needed * 1e3:.0f} mm: else table or saddle run into the column"
+        raise InputError("dimensions.throat", expected)
+
+
+def table_dimension_lines(kit: Kit, bottom: float) -> None:
+    """Draw the sizes of a cross table."""
+    m, d = kit.machine, kit.machine.dimensions
+    kit.size_across("travel_x", "travel X", "front", (0.0, bottom), -1)
+    kit.size_across("table_length", "table", "front", (-(kit.place.x - 0.5) * d.travel_x, 0.0), 1)
+    kit.size_across("x_stance", "X blocks", "front", (0.0, -m.table.thickness), -1)
+    kit.size_across("rail_spacing", "Y rails", "front", (0.0, bottom), -2)
+    kit.size_across("travel_y", "travel Y", "side", (0.0, bottom), -1)
+    y = -(kit.place.y - 0.5) * d.travel_y
+    kit.size_across("table_width", "table", "side", (y, 0.0), 1)
+    kit.size_across("y_stance", "Y blocks", "side", (y, bottom), -2)

@@ -1,0 +1,155 @@
+"""Arm mill: a round or square column, a horizontal arm clamped to it and turnable, a cross table below."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.errors import InputError
+from unterbau.machine.frame_builder import Y, Z
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.kit.head import slide, z_slide
+from unterbau.machine.kit.kit import Kit
+from unterbau.machine.kit.members import beam, fasten, foot, strip
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.kit.table import (
+    check_clear_of_column,
+    cross_table,
+    saddle_reach,
+    table_dimension_lines,
+    table_height,
+)
+from unterbau.machine.member import member_size
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+OVER_ARM = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class ArmSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.2
+    travel_y: float = 0.1
+    travel_z: float = 0.07
+    lowest_tip: float = 0.02
+    throat: float = 0.2
+    arm_height: float = 0.24
+    """Table to the arm's axis."""
+    table_length: float = 0.35
+    table_width: float = 0.14
+    x_stance: float = 0.14
+    y_stance: float = 0.11
+    rail_spacing: float = 0.14
+    z_stance: float = 0.08
+    z_rail_spacing: float = 0.08
+    spindle_overhang: float = 0.05
+    clamp_height: float = 0.04
+    stop: float = 0.006
+
+
+@dataclass(frozen=True, slots=True)
+class ArmMill:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["arm-mill"] = "arm-mill"
+    dimensions: ArmSizes = field(default_factory=ArmSizes)
+    base: Member = field(default_factory=lambda: Member("box-80x220x12", "steel-s235"))
+    column_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    column: Member = field(default_factory=lambda: Member("chs-114.3x8", "steel-s235"))
+    arm_clamp: Joint = field(default_factory=lambda: Joint("clamp", 2))
+    arm: Member = field(default_factory=lambda: Member("rhs-100x80x6", "steel-s235"))
+    arm_end: Joint = field(default_factory=lambda: Joint("weld"))
+    head_plate: Plate = field(default_factory=lambda: Plate(0.02, "steel-s235"))
+    z_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
+    z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(default_factory=lambda: Spindle(mass=3.0, diameter=0.065, length=0.18))
+    cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.02))
+    y_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    saddle: Plate = field(default_factory=lambda: Plate(0.02, "steel-s235"))
+    x_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    table: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind, the arm straight over the table."""
+    m, d = kit.machine, kit.machine.dimensions
+    check_clear_of_column(kit)
+    at = slide(m, kit.place.z * d.travel_z, m.head_plate)
+    arm_h = member_size(m.arm)[0]
+    lowest = slide(m, 0.0, m.head_plate).z_block_z[0] - 0.02
+    if d.arm_height - arm_h / 2 < lowest - 0.03:
+        expected = f"expected at least {(lowest - 0.03 + arm_h / 2) * 1e3:.0f} mm over this slide"
+        raise InputError("dimensions.arm_height", expected)
+    seat = -table_height(kit)
+    height = member_size(m.base)[0]
+    deep = member_size(m.column)[0]
+    column_y, front = d.throat + deep / 2, -saddle_reach(kit)
+    z = seat - height / 2
+    ends = ((0.0, front, z), (0.0, column_y + deep / 2, z))
+    base = beam(kit, "base", "base", *ends, Z, (column_y - front, -front), 8)
+    for node in (base.chain.nodes[0], base.chain.nodes[-1]):
+        foot(kit, base, node)
+    top = d.arm_height + arm_h / 2 + OVER_ARM
+    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, (d.arm_height - seat,), 8)
+    fasten(kit, "column_joint", column, False, base)
+    arm = beam(kit, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
+    fasten(kit, "arm_clamp", arm, False, column)
+    low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)
+    wide = d.z_rail_spacing + 0.05
+    stops = tuple(level - low for level in (*at.z_block_z, d.arm_height))
+    plate = strip(kit, "head_plate", "head plate", (0.0, at.carrier_y, low), (0.0, at.carrier_y, high), wide, Y, stops)
+    fasten(kit, "arm_end", arm, True, plate)
+    z_slide(kit, plate, "head_plate", at, (0.0, 0.0), "")
+    cross_table(kit, base, seat)
+    bottom = seat - height
+    table_dimension_lines(kit, bottom)
+    over = at.z_plate_z[1]
+    kit.size_across("z_rail_spacing", "Z rails", "front", (0.0, over), 1)
+    kit.size("throat", "throat", "side", (0.0, top), (d.throat, top), 1)
+    kit.size("arm_height", "arm", "side", (d.throat + 0.02, 0.0), (d.throat + 0.02, d.arm_height), 1)
+    kit.size("spindle_overhang", "overhang", "side", (at.z_plate_y, over), (0.0, over), 1)
+    ahead, raised = -m.spindle.diameter / 2, kit.place.z * d.travel_z
+    kit.size("lowest_tip", "tip, lowest", "side", (ahead, 0.0), (ahead, d.lowest_tip), -1)
+    kit.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2)
+    low = at.nose_z - raised
+    kit.size("travel_z", "travel Z", "side", (ahead, low), (ahead, low + d.travel_z), -3)
+
+
+KIND = kind_of_kit(
+    ArmMill, "arm-mill", "arm mill: column with a turnable arm",
+    "reaches over odd work; small, quick to set", "arm and column bend and twist: light cuts",
+    (
+        *SPINDLE_LINKS,
+        Link("spindle_mount", "spindle clamp", "joint", "spindle to Z plate"),
+        Link("z_plate", "Z plate", "part", "carries the spindle, runs up and down"),
+        Link("z_guides", "Z guides", "guide", "Z plate to head plate"),
+        Link("z_drive", "Z drive", "drive", "holds the head up"),
+        Link("head_plate", "head plate", "part", "at the front of the arm"),
+        Link("arm_end", "arm front", "joint", "head plate to arm"),
+        Link("arm", "arm", "part", "from the column over the table"),
+        Link("arm_clamp", "arm clamp", "joint", "arm around the column; turns when loosened"),
+        Link("column", "column", "part", "stands behind the table"),
+        Link("column_joint", "column foot", "joint", "column to base"),
+        Link("base", "base", "part", "under table and column"),
+        *TABLE_LINKS,
+    ),
+    (
+        *TABLE_SIZES, SizeField("arm_height", "table to arm", 0.05, 1.5),
+        SizeField("spindle_overhang", "spindle axis to Z plate", 0.02, 0.4),
+    ), put_up,
+    ends={"column": "column_joint", "arm": "arm_clamp", "spindle": "spindle_mount"},
+    fitting={"column_joint": FRAME_JOINTS, "arm_clamp": CLAMPS, "arm_end": FRAME_JOINTS, "spindle_mount": CLAMPS},
+    related={**TABLE_RELATED, **dict.fromkeys(
+        ("column", "column_joint", "arm", "arm_clamp"),
+        (Related("throat", 0.9, "column nearer the spindle"), Related("arm_height", 0.9, "arm lower over the table")),
+    )},
+)  # fmt: skip
