@@ -69,7 +69,8 @@ def test_the_loop_is_solved_everywhere(kind: Kind, place: Place) -> None:
     assert shares == pytest.approx(np.diag(answers.compliance), rel=1e-9)
     frame = solved.built.frame
     work = np.array(solved.built.work.shares) @ frame.nodes[list(solved.built.work.nodes)]
-    assert work[:2] == pytest.approx(frame.nodes[solved.built.tip][:2], abs=2e-3)
+    near = 0.5 if kind.id == "lathe" else 2e-3  # its tool meets the work beside the spindle's axis
+    assert work[:2] == pytest.approx(frame.nodes[solved.built.tip][:2], abs=near)
     assert len(set(frame.node_names)) == len(frame.node_names)
 
 
@@ -89,7 +90,7 @@ def test_what_is_drawn_follows_the_frame(kind: Kind) -> None:
 def test_every_dimension_line_is_as_long_as_its_size(kind: Kind) -> None:
     machine = kind.model()
     lines = dimension_lines(machine, Place(0.3, 0.6, 0.2))
-    assert {"travel_x", "travel_y"} <= {line.attribute for line in lines}
+    assert {one.attribute for one in kind.sizes if "travel" in one.attribute} <= {line.attribute for line in lines}
     for line in lines:
         value = getattr(machine.dimensions, line.attribute)
         assert np.hypot(*np.subtract(line.end, line.start)) == pytest.approx(value), line.attribute
@@ -145,16 +146,17 @@ def test_travel_moves_tool_against_work(kind: Kind) -> None:
         places = []
         for place in ends:
             built = to_frame(machine, place, "likely")
-            plate = built.frame.nodes[
-                [nodes[0] for name, nodes in sorted(built.chains.items()) if name in work_chains(built)]
-            ]
-            places.append(built.frame.nodes[built.tip] - (plate.min(axis=0) + plate.max(axis=0)) / 2)
+            places.append(built.frame.nodes[built.tip] - middle_of_work(built))
         assert abs(places[1] - places[0])[axis] == pytest.approx(along[axis], rel=1e-6)
 
 
-def work_chains(built: Any) -> set[str]:
-    """Return the chains of the plate that the work stands on."""
+def middle_of_work(built: Any) -> Any:
+    """Return the middle of the plate that the work stands on, or the origin where there is none."""
     on = set(built.work.nodes)
-    name = next(name for name, nodes in built.chains.items() if len(nodes) == 1 and nodes[0] in on)
-    stem = name.rsplit(" ", 1)[0] if "," in name else name
-    return {one for one in built.chains if one == stem or (one.startswith(f"{stem} ") and "," in one)}
+    crossings = [name for name, nodes in built.chains.items() if "," in name and nodes[0] in on]
+    if not crossings:
+        return np.zeros(3)
+    stem = crossings[0].rsplit(" ", 1)[0]
+    nodes = [nodes[0] for name, nodes in built.chains.items() if "," in name and name.startswith(f"{stem} ")]
+    plate = built.frame.nodes[nodes]
+    return (plate.min(axis=0) + plate.max(axis=0)) / 2

@@ -16,10 +16,12 @@ from unterbau.machine.kinds import (
     braced_mill,
     column_mill,
     fixed_bridge,
+    lathe,
     light_table,
     moving_gantry,
     raised_sides,
     slab_router,
+    wall_axis,
 )
 from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.braced_mill import BracedMill
@@ -42,6 +44,8 @@ KINDS: tuple[Kind, ...] = (
     column_mill.KIND,
     arm_mill.KIND,
     braced_mill.KIND,
+    lathe.KIND,
+    wall_axis.KIND,
     light_table.KIND,
     slab_router.KIND,
 )

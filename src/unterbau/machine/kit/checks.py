@@ -40,8 +40,9 @@ def check_parts(machine: Any) -> None:
                 if not 1 <= part.count <= 24:
                     raise InputError(f"{field.name}.count", f"expected 1 to 24, got {part.count}")
             case Cutter():
-                within(f"{field.name}.diameter", part.diameter, 0.0005, 0.06)
-                within(f"{field.name}.stick_out", part.stick_out, 0.002, 0.3)
+                thickest_bar, longest = bar_limits(field.name)
+                within(f"{field.name}.diameter", part.diameter, 0.0005, thickest_bar)
+                within(f"{field.name}.stick_out", part.stick_out, 0.002, longest)
             case Spindle():
                 check_spindle(field.name, part)
             case _:
@@ -51,6 +52,11 @@ def check_parts(machine: Any) -> None:
 def thickest(key: str) -> float:
     """Return the largest thickness of a plate: slabs of stone or cast iron are more than plates, m."""
     return SLAB if key == "slab" else PLATE
+
+
+def bar_limits(key: str) -> tuple[float, float]:
+    """Return the largest diameter and stick-out of a cutter, or of round work, m."""
+    return (0.5, 2.0) if key == "work" else (0.06, 0.3)
 
 
 def check_spindle(where: str, s: Spindle) -> None:

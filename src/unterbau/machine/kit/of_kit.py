@@ -55,7 +55,7 @@ class _Works:
 
 def _travel(machine: Any) -> tuple[float, float, float]:
     d = machine.dimensions
-    return d.travel_x, d.travel_y, d.travel_z
+    return getattr(d, "travel_x", 0.0), getattr(d, "travel_y", 0.0), getattr(d, "travel_z", 0.0)
 
 
 def kind_of_kit(

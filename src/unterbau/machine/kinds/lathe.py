@@ -1,0 +1,286 @@
+"""Lathe: two tubes as a bed, headstock, tailstock or none, carriage with cross slide; the loop runs through the work.
+
+X lies along the spindle, zero at the chuck's face; Y is the cross slide, zero at the spindle's axis, the
+tool in front; Z up from the bed's surface. Pulls are feed force (X), passive force (Y), cutting force (Z).
+"""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import RIGID, Face
+from unterbau.errors import InputError
+from unterbau.machine.bill import Line
+from unterbau.machine.bodies import Prism, round_ring
+from unterbau.machine.built import WorkPoint
+from unterbau.machine.frame_builder import Vector, X, Y, Z, minus
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
+from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.head import SPINDLE_SPREAD, SPINDLE_ZETA
+from unterbau.machine.kit.kit import Kit, Laid
+from unterbau.machine.kit.members import beam, fasten, foot, join, strip
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.rounds import round_bar
+from unterbau.machine.member import member_size, strip_values
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+CHUCK = 0.06
+TAIL = 0.06
+POST = 0.03  # half the depth of the tool post
+BEHIND = 0.03
+
+
+@dataclass(frozen=True, slots=True)
+class LatheSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 0.25
+    travel_y: float = 0.08
+    centre_height: float = 0.13
+    """Spindle's axis over the bed."""
+    bed_spacing: float = 0.16
+    """Between the middles of the bed's tubes."""
+    bearing_spacing: float = 0.14
+    x_stance: float = 0.13
+    y_stance: float = 0.09
+    y_rail_spacing: float = 0.08
+    cross_ties: int = 3
+    tailstock: int = 1
+    """One, or none: the work then stands in the chuck alone."""
+    stop: float = 0.006
+
+
+@dataclass(frozen=True, slots=True)
+class Lathe:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["lathe"] = "lathe"
+    dimensions: LatheSizes = field(default_factory=LatheSizes)
+    cutter: Cutter = field(default_factory=lambda: Cutter(0.012, 0.02, "steel-drawn"))
+    tool_post: Member = field(default_factory=lambda: Member("flat-60x60", "steel-s235"))
+    post_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    cross_slide: Plate = field(default_factory=lambda: Plate(0.02, "steel-s235"))
+    y_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
+    y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    saddle: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
+    x_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
+    x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    bed_tube: Member = field(default_factory=lambda: Member("shs-80x80x5", "steel-s235", "epoxy-granite-10"))
+    tie: Member = field(default_factory=lambda: Member("shs-60x60x4", "steel-s235"))
+    tie_joint: Joint = field(default_factory=lambda: Joint("weld"))
+    headstock: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
+    headstock_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    spindle: Spindle = field(
+        default_factory=lambda: Spindle(mass=4.0, diameter=0.1, length=0.06, radial=150e6, axial=80e6, tilt=40e3)
+    )
+    shaft: Member = field(default_factory=lambda: Member("rod-40", "steel-drawn"))
+    chuck: Joint = field(default_factory=lambda: Joint("flange"))
+    work: Cutter = field(default_factory=lambda: Cutter(0.03, 0.2, "aluminium-6082"))
+    tailstock: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
+    centre: Joint = field(default_factory=lambda: Joint("clamp"))
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind."""
+    d = kit.machine.dimensions
+    tool: Vector = (kit.place.x * d.travel_x + 0.01, -kit.place.y * d.travel_y, d.centre_height)
+    tubes = _bed(kit)
+    _headstock(kit, tubes, tool)
+    _carriage(kit, tubes, tool)
+    bottom = -member_size(kit.machine.bed_tube)[0]
+    kit.size("travel_x", "travel X", "front", (0.01, bottom), (0.01 + d.travel_x, bottom), -1)
+    kit.size("centre_height", "centre", "front", (-CHUCK, 0.0), (-CHUCK, d.centre_height), -1)
+    rear = -CHUCK - d.bearing_spacing
+    kit.size("bearing_spacing", "bearings", "front", (-CHUCK, d.centre_height), (rear, d.centre_height), 2)
+    kit.size_across("x_stance", "X blocks", "front", (tool[0], bottom), -2)
+    kit.size("travel_y", "travel Y", "side", (0.0, d.centre_height), (-d.travel_y, d.centre_height), 2)
+    kit.size_across("bed_spacing", "bed tubes", "side", (0.0, bottom), -1)
+
+
+def _bed(kit: Kit) -> tuple[Laid, Laid]:
+    m, d = kit.machine, kit.machine.dimensions
+    height, width = member_size(m.bed_tube)
+    left = -CHUCK - d.bearing_spacing - BEHIND
+    right = max(d.travel_x + 0.01 + d.x_stance / 2 + block(m.x_guides.block).length / 2 + d.stop, _tail_x(kit) + BEHIND)
+    places = (-CHUCK, -CHUCK - d.bearing_spacing, _tail_x(kit))
+    n = d.cross_ties
+    rows = [left + 0.04 + (right - left - 0.08) * k / (n - 1) for k in range(n)]
+    tubes = []
+    for side, name in ((-1, "front tube"), (1, "back tube")):
+        y, z = side * d.bed_spacing / 2, -height / 2
+        stops = tuple(x - left for x in (*places, *rows))
+        laid = beam(kit, "bed_tube", name, (left, y, z), (right, y, z), Z, stops, 8)
+        for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
+            foot(kit, laid, node)
+        tubes.append(laid)
+    inner = d.bed_spacing / 2 - width / 2
+    for number, x in enumerate(rows, 1):
+        tie = beam(kit, "tie", f"tie {number}", (x, -inner, -height / 2), (x, inner, -height / 2), Z, pieces=4)
+        fasten(kit, "tie_joint", tie, False, tubes[0])
+        fasten(kit, "tie_joint", tie, True, tubes[1])
+    return tubes[0], tubes[1]
+
+
+def _tail_x(kit: Kit) -> float:
+    return float(kit.machine.work.stick_out + TAIL / 2)
+
+
+def _upright(kit: Kit, key: str, name: str, x: float, tubes: tuple[Laid, Laid]) -> Laid:
+    """Stand a plate across the bed, from its surface to the spindle's axis."""
+    m, d = kit.machine, kit.machine.dimensions
+    plate: Plate = getattr(m, key)
+    wide = d.bed_spacing + tubes[0].width
+    laid = strip(kit, key, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
+    arm = strip_values(plate, 0.06, mass_share=0.0)
+    for tube in tubes:
+        place = (x, tube.start[1], 0.0)
+        node = kit.frame.node(f"{name} on the {tube.name}", place)
+        kit.frame.beam(key, laid.chain.nodes[0], node, arm, X)
+        join(kit, "headstock_joint", node, kit.near(tube, place), Face(plate.thickness, tube.width), Z, X)
+    return laid
+
+
+def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
+    m, d = kit.machine, kit.machine.dimensions
+    s, z = m.spindle, d.centre_height
+    front, rear = -CHUCK, -CHUCK - d.bearing_spacing
+    shaft = beam(kit, "shaft", "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
+    f = SPINDLE_SPREAD[kit.level]
+    for name, x, axial in (("front bearing", front, s.axial), ("rear bearing", rear, 0.0)):
+        plate = _upright(kit, "headstock", f"headstock, {name}", x, tubes)
+        k = (axial * f, s.radial * f, s.radial * f, 0.0, s.tilt * f / 2, s.tilt * f / 2)
+        node = kit.near(shaft, (x, 0.0, z))
+        kit.frame.spring("spindle", node, plate.chain.nodes[-1], k, X, Z, SPINDLE_ZETA)
+    # The motor's belt holds the spindle from turning; how stiffly does not matter to bending.
+    kit.frame.spring(
+        "spindle", shaft.chain.nodes[0], tubes[0].chain.nodes[0], (0.0, 0.0, 0.0, 5e3, 0.0, 0.0), X, Z, 0.05
+    )
+    kit.frame.mass(shaft.chain.nodes[-1], s.mass, (-CHUCK / 2, 0.0, 0.0))
+    kit.buy(Line("spindle", "bearings and chuck", 1, 0.0, s.mass, ("spindle",)))
+    ring = (round_ring(s.diameter),)
+    kit.bodies.append(Prism("spindle", "shaft", (-s.length, 0.0, z), (0.0, 0.0, z), Z, ring))
+    long = m.work.stick_out
+    at = min(max(tool[0], 0.002), long - 0.002)
+    work = round_bar(kit, "work", "work", (0.0, 0.0, z), (long, 0.0, z), (at,))
+    join(kit, "chuck", work.chain.nodes[0], shaft.chain.nodes[-1], Face(m.work.diameter, m.work.diameter))
+    if d.tailstock:
+        plate = _upright(kit, "tailstock", "tailstock", _tail_x(kit), tubes)
+        join(kit, "centre", work.chain.nodes[-1], plate.chain.nodes[-1], Face(0.02, 0.02))
+    node = kit.near(work, (at, 0.0, z))
+    kit.work = WorkPoint((node,), (1.0,), kit.frame.places[node])
+
+
+def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
+    m, d = kit.machine, kit.machine.dimensions
+    x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
+    x, tip_y, z = tool
+    saddle_z = x_block.height + m.saddle.thickness / 2
+    slide_seat = saddle_z + m.saddle.thickness / 2
+    slide_z = slide_seat + y_block.height + m.cross_slide.thickness / 2
+    low = slide_z + m.cross_slide.thickness / 2
+    if z - low < 0.01:
+        expected = f"expected at least {(low + 0.01) * 1e3:.0f} mm over this carriage"
+        raise InputError("dimensions.centre_height", expected)
+    post_y = tip_y - m.cutter.stick_out - POST
+    reach = d.y_stance / 2 + y_block.length / 2 + d.stop
+    first = -d.travel_y - m.cutter.stick_out - POST - reach
+    last = max(-m.cutter.stick_out - POST + reach, d.bed_spacing / 2 + tubes[1].width / 2)
+    for tube in tubes:
+        ends = ((0.01, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
+        rail(kit, "x_guides", tube, *ends, Z)
+    with kit.moved_by("X"):
+        stops = tuple(tube.start[1] - first for tube in tubes)
+        wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
+        saddle = strip(kit, "saddle", "saddle", (x, first, saddle_z), (x, last, saddle_z), wide, Z, stops, 6)
+        seats = [(tube, (x + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
+        carriage(kit, "x_guides", saddle, "saddle", seats, X, Z)
+        for side in (-1, 1):
+            across = x + side * d.y_rail_spacing / 2
+            rail(kit, "y_guides", saddle, (across, first, slide_seat), (across, last, slide_seat), Z)
+    drive(kit, "x_drive", kit.near(saddle, (x, 0.0, saddle_z)), tubes[0].chain.nodes[-1], X, tubes[0].length, tubes[0])
+    with kit.moved_by("XY"):
+        ends = ((x, post_y - reach, slide_z), (x, post_y + reach, slide_z))
+        wide = d.y_rail_spacing + y_block.width
+        slide = strip(kit, "cross_slide", "cross slide", *ends, wide, Z, (reach,), 4)
+        seats = [
+            (saddle, (x + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))
+            for side in (-1, 1) for end in (-1, 1)
+        ]  # fmt: skip
+        carriage(kit, "y_guides", slide, "cross_slide", seats, Y, Z)
+        _tool(kit, slide, (x, post_y, low), tool)
+    with kit.moved_by("X"):
+        nut = kit.near(slide, (x, post_y, slide_z))
+        drive(kit, "y_drive", nut, saddle.chain.nodes[0], Y, saddle.length, saddle)
+
+
+def _tool(kit: Kit, slide: Laid, foot_place: Vector, tool: Vector) -> None:
+    m, frame = kit.machine, kit.frame
+    x, post_y, low = foot_place
+    post = beam(kit, "tool_post", "tool post", (x, post_y, low), (x, post_y, tool[2]), Y, pieces=3)
+    fasten(kit, "post_joint", post, False, slide)
+    nose = frame.node("tool holder", (x, tool[1] - m.cutter.stick_out, tool[2]))
+    frame.spring("tool_post", nose, post.chain.nodes[-1], (RIGID,) * 6, X, Z, 0.0)
+    bit = round_bar(kit, "cutter", "cutter", frame.places[nose], tool, (), nose)
+    kit.nose, kit.tip = nose, bit.chain.nodes[-1]
+    assert minus(frame.places[kit.tip], tool) == (0.0, 0.0, 0.0)
+
+
+KIND = kind_of_kit(
+    Lathe, "lathe", "lathe with a bed of two tubes",
+    "round parts; a short loop through the work", "thin work bends away: tailstock, or short ends",
+    (
+        Link("cutter", "tool bit", "part", "in the tool post"),
+        Link("tool_post", "tool post", "part", "on the cross slide"),
+        Link("post_joint", "post foot", "joint", "tool post to cross slide"),
+        Link("cross_slide", "cross slide", "part", "to and from the work"),
+        Link("y_guides", "Y guides", "guide", "cross slide to saddle"),
+        Link("y_drive", "Y drive", "drive", "moves the cross slide"),
+        Link("saddle", "saddle", "part", "along the bed"),
+        Link("x_guides", "X guides", "guide", "saddle to bed"),
+        Link("x_drive", "X drive", "drive", "moves the saddle"),
+        Link("bed_tube", "bed tubes", "part", "from headstock to tailstock"),
+        Link("tie_joint", "tie ends", "joint", "ties to bed tubes"),
+        Link("tie", "ties", "part", "between the bed tubes"),
+        Link("headstock_joint", "stock feet", "joint", "headstock and tailstock to bed"),
+        Link("headstock", "headstock", "part", "carries the bearings"),
+        Link("spindle", "bearings", "part", "front and rear, with the chuck"),
+        Link("shaft", "spindle shaft", "part", "from the rear bearing to the chuck"),
+        Link("chuck", "chuck jaws", "joint", "work to spindle"),
+        Link("tailstock", "tailstock", "part", "holds the work's end"),
+        Link("centre", "centre", "joint", "work to tailstock"),
+        Link("work", "work", "part", "in the chuck"),
+    ),
+    (
+        SizeField("travel_x", "travel X, along the spindle", 0.05, 3.0),
+        SizeField("travel_y", "travel Y, across", 0.02, 0.6),
+        SizeField("centre_height", "bed to spindle axis", 0.05, 0.6),
+        SizeField("bed_spacing", "between the bed tubes", 0.06, 1.0),
+        SizeField("bearing_spacing", "between the bearings", 0.04, 1.0),
+        SizeField("x_stance", "stance of X blocks", 0.04, 1.0),
+        SizeField("y_stance", "stance of Y blocks", 0.04, 0.6),
+        SizeField("y_rail_spacing", "between Y rails", 0.03, 0.6),
+        SizeField("cross_ties", "ties", 2, 12, count=True),
+        SizeField("tailstock", "tailstock, 1 or none", 0, 1, count=True),
+        SizeField("stop", "way left at each end", 0.0, 0.2),
+    ),
+    put_up,
+    ends={"tool_post": "post_joint", "headstock": "headstock_joint", "tie": "tie_joint", "work": "chuck"},
+    fitting={"post_joint": FRAME_JOINTS, "headstock_joint": FRAME_JOINTS, "tie_joint": FRAME_JOINTS,
+             "chuck": ("flange", "clamp"), "centre": CLAMPS},
+    related={
+        "headstock": (Related("centre_height", 0.85, "spindle lower over the bed"),),
+        "tool_post": (Related("centre_height", 0.85, "spindle lower over the bed"),),
+        "shaft": (Related("bearing_spacing", 1.3, "bearings further apart"),),
+        "spindle": (Related("bearing_spacing", 1.3, "bearings further apart"),),
+        "x_guides": (Related("x_stance", 1.3, "X blocks further apart"),
+                     Related("bed_spacing", 1.2, "bed tubes further apart")),
+        "y_guides": (Related("y_stance", 1.3, "Y blocks further apart"),),
+        "bed_tube": (Related("bed_spacing", 1.2, "bed tubes further apart"),),
+    },
+    more=More("cross_ties", "tie", ("tie", "tie_joint", "bed_tube")),
+)  # fmt: skip

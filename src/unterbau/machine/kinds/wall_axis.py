@@ -1,0 +1,207 @@
+"""A long axis on a wall: a beam on backing panels and anchors, a carriage with an arm, a drop axis at its end."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import Face
+from unterbau.errors import InputError
+from unterbau.machine.built import WorkPoint
+from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, REST, Link, Related, SizeField
+from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.head import FORWARD, slide, z_slide
+from unterbau.machine.kit.kit import Kit, Laid
+from unterbau.machine.kit.members import beam, collar, fasten, join, strip
+from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.sets import SPINDLE_LINKS
+from unterbau.machine.member import member_size
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.strict import STRICT
+
+FLOOR = 1e9  # N/m and N·m/rad: what the work stands on is taken as firm
+
+
+@dataclass(frozen=True, slots=True)
+class WallSizes(Sizes):
+    """Sizes one decides on. Metres."""
+
+    __pydantic_config__ = STRICT
+
+    travel_x: float = 3.0
+    travel_z: float = 0.4
+    arm_reach: float = 0.5
+    """Beam's front face to the spindle's axis."""
+    beam_height: float = 0.62
+    """Work surface to the beam's axis."""
+    anchor_spacing: float = 0.8
+    lowest_tip: float = 0.02
+    x_stance: float = 0.25
+    z_stance: float = 0.1
+    z_rail_spacing: float = 0.06
+    spindle_overhang: float = 0.045
+    clamp_height: float = 0.04
+    stop: float = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class WallAxis:
+    """A whole machine of this kind."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["wall-axis"] = "wall-axis"
+    dimensions: WallSizes = field(default_factory=WallSizes)
+    panel: Plate = field(default_factory=lambda: Plate(0.018, "birch-ply"))
+    anchor: Joint = field(default_factory=lambda: Joint("bolt", 4))
+    panel_joint: Joint = field(default_factory=lambda: Joint("bracket", 2))
+    wall_beam: Member = field(default_factory=lambda: Member("tslot-40L-1x3", "aluminium-6060"))
+    x_guides: Guide = field(default_factory=lambda: Guide("15"))
+    x_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass"))
+    x_plate: Plate = field(default_factory=lambda: Plate(0.012, "aluminium-5083"))
+    arm_joint: Joint = field(default_factory=lambda: Joint("flange"))
+    arm: Member = field(default_factory=lambda: Member("rhs-80x40x4", "aluminium-6082"))
+    arm_end: Joint = field(default_factory=lambda: Joint("flange"))
+    head_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    z_guides: Guide = field(default_factory=lambda: Guide("15"))
+    z_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass"))
+    z_plate: Plate = field(default_factory=lambda: Plate(0.015, "aluminium-5083"))
+    spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
+    spindle: Spindle = field(
+        default_factory=lambda: Spindle(mass=1.2, diameter=0.05, length=0.1, radial=10e6, axial=10e6, tilt=2e3)
+    )
+    cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03, "aluminium-6082"))
+
+
+def put_up(kit: Kit) -> None:
+    """Put up a machine of this kind."""
+    m, d = kit.machine, kit.machine.dimensions
+    at = slide(m, kit.place.z * d.travel_z, m.head_plate)
+    lowest = slide(m, 0.0, m.head_plate)
+    arm_h = member_size(m.arm)[0]
+    if d.beam_height - arm_h / 2 < lowest.z_block_z[0] - 0.05:
+        expected = f"expected at least {(lowest.z_block_z[0] - 0.05 + arm_h / 2) * 1e3:.0f} mm over this drop axis"
+        raise InputError("dimensions.beam_height", expected)
+    x = (kit.place.x - 0.5) * d.travel_x
+    host = _beam(kit)
+    plate = _carriage(kit, host, x)
+    with kit.moved_by("X"):
+        z = d.beam_height
+        arm = beam(kit, "arm", "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
+        fasten(kit, "arm_joint", arm, False, plate)
+        low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, z + arm_h / 2)
+        stops = tuple(level - low for level in (*at.z_block_z, z))
+        wide = d.z_rail_spacing + 0.04
+        ends = ((x, at.carrier_y, low), (x, at.carrier_y, high))
+        head = strip(kit, "head_plate", "head plate", *ends, wide, Y, stops)
+        fasten(kit, "arm_end", arm, True, head)
+    z_slide(kit, head, "head_plate", at, (x, 0.0), "X")
+    floor = kit.frame.node("under the work", (x, 0.0, 0.0))
+    kit.frame.spring(REST, floor, -1, (FLOOR,) * 6, X, Z, 0.02)
+    kit.work = WorkPoint((floor,), (1.0,), (x, 0.0, 0.0))
+    kit.chains["floor"] = (floor,)
+    over = host.start[2] + host.height / 2
+    kit.size_across("travel_x", "travel X", "front", (0.0, 0.0), -1)
+    kit.size_across("x_stance", "X blocks", "front", (x, over), 1)
+    kit.size_across("z_rail_spacing", "Z rails", "front", (x, at.z_plate_z[1]), 2)
+    kit.size("arm_reach", "arm", "side", (d.arm_reach, over), (0.0, over), 2)
+    kit.size("beam_height", "beam", "side", (d.arm_reach, 0.0), (d.arm_reach, d.beam_height), 2)
+    ahead = -m.spindle.diameter / 2
+    kit.size("lowest_tip", "tip, lowest", "side", (ahead, 0.0), (ahead, d.lowest_tip), -1)
+    kit.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2)
+    foot = lowest.nose_z
+    kit.size("travel_z", "travel Z", "side", (ahead, foot), (ahead, foot + d.travel_z), -3)
+
+
+def _beam(kit: Kit) -> Laid:
+    """Lay beam and panel, and anchor the panel to the wall every so far."""
+    m, d = kit.machine, kit.machine.dimensions
+    height, width = member_size(m.wall_beam)
+    half = d.travel_x / 2 + d.x_stance / 2 + block(m.x_guides.block).length / 2 + d.stop
+    count = max(2, round(2 * (half - 0.05) / d.anchor_spacing) + 1)
+    places = [-half + 0.05 + (2 * half - 0.1) * k / (count - 1) for k in range(count)]
+    stops = tuple(x + half for x in places)
+    y, z = d.arm_reach + width / 2, d.beam_height
+    laid = beam(kit, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8)
+    back = d.arm_reach + width + m.panel.thickness / 2
+    tall = height + 0.1
+    panel = strip(kit, "panel", "panel", (-half, back, z), (half, back, z), tall, Y, stops, 8)
+    for x in places:
+        node = kit.near(laid, (x, y, z))
+        join(kit, "panel_joint", node, kit.near(panel, (x, back, z)), Face(height, 0.08), Y, Z)
+        join(kit, "anchor", kit.near(panel, (x, back, z)), -1, Face(tall, 0.1), Y, Z)
+    for key in ("panel_joint", "anchor"):
+        part = laid if key == "panel_joint" else panel
+        collar(kit, key, part, False)
+        collar(kit, key, part, True)
+    for side in (-1, 1):
+        level = z + side * max(height - block(m.x_guides.block).width, 0.6 * height) / 2
+        rail(kit, "x_guides", laid, (-half, d.arm_reach, level), (half, d.arm_reach, level), FORWARD)
+    return laid
+
+
+def _carriage(kit: Kit, host: Laid, x: float) -> Laid:
+    m, d = kit.machine, kit.machine.dimensions
+    size = block(m.x_guides.block)
+    spacing = max(host.height - size.width, 0.6 * host.height)
+    y, z = d.arm_reach - size.height - m.x_plate.thickness / 2, d.beam_height
+    half = spacing / 2 + size.width / 2
+    with kit.moved_by("X"):
+        stops = (half - spacing / 2, half, half + spacing / 2)
+        wide = d.x_stance + size.length
+        plate = strip(kit, "x_plate", "X plate", (x, y, z - half), (x, y, z + half), wide, Y, stops)
+        seats = [
+            (host, (x + side * d.x_stance / 2, d.arm_reach, z + level * spacing / 2))
+            for level in (-1, 1) for side in (-1, 1)
+        ]  # fmt: skip
+        carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD)
+    drive(kit, "x_drive", kit.near(plate, (x, y, z)), host.chain.nodes[0], X, host.length, host)
+    return plate
+
+
+_ANCHORS = Related("anchor_spacing", 0.7, "anchors closer together")
+_SHORTER = Related("arm_reach", 0.8, "shorter arm")
+KIND = kind_of_kit(
+    WallAxis, "wall-axis", "long axis on a wall",
+    "metres of travel, the floor stays free", "the arm hangs and sways: light loads",
+    (
+        *SPINDLE_LINKS,
+        Link("spindle_mount", "clamp", "joint", "what is carried to Z plate"),
+        Link("z_plate", "Z plate", "part", "the drop axis"),
+        Link("z_guides", "Z guides", "guide", "Z plate to head plate"),
+        Link("z_drive", "Z drive", "drive", "holds the drop axis"),
+        Link("head_plate", "head plate", "part", "at the front of the arm"),
+        Link("arm_end", "arm front", "joint", "head plate to arm"),
+        Link("arm", "arm", "part", "from the carriage forward"),
+        Link("arm_joint", "arm foot", "joint", "arm to X plate"),
+        Link("x_plate", "X plate", "part", "runs along the beam"),
+        Link("x_guides", "X guides", "guide", "X plate to beam"),
+        Link("x_drive", "X drive", "drive", "along the beam"),
+        Link("wall_beam", "wall beam", "part", "along the wall"),
+        Link("panel_joint", "beam to panel", "joint", "at each anchor"),
+        Link("panel", "backing panel", "part", "between beam and wall"),
+        Link("anchor", "wall anchors", "joint", "panel to wall; anchors and wall: a licensed person decides"),
+    ),
+    (
+        SizeField("travel_x", "travel X", 0.2, 12.0),
+        SizeField("travel_z", "travel Z, drop", 0.02, 2.0),
+        SizeField("arm_reach", "beam to spindle axis", 0.15, 2.0),
+        SizeField("beam_height", "work surface to beam", 0.1, 3.0),
+        SizeField("anchor_spacing", "between wall anchors", 0.1, 3.0),
+        SizeField("lowest_tip", "tool tip over work surface, lowest", 0.0, 0.5),
+        SizeField("x_stance", "stance of X blocks", 0.04, 1.5),
+        SizeField("z_stance", "stance of Z blocks", 0.03, 1.0),
+        SizeField("z_rail_spacing", "between Z rails", 0.03, 0.6),
+        SizeField("spindle_overhang", "spindle axis to Z plate", 0.02, 0.4),
+        SizeField("clamp_height", "nose to clamp", 0.02, 0.4),
+        SizeField("stop", "way left at each end", 0.0, 0.2),
+    ),
+    put_up,
+    ends={"arm": "arm_joint", "wall_beam": "panel_joint", "panel": "anchor", "spindle": "spindle_mount"},
+    fitting={"anchor": ("bolt", "wood-screw"), "panel_joint": FRAME_JOINTS, "arm_joint": FRAME_JOINTS,
+             "arm_end": FRAME_JOINTS, "spindle_mount": CLAMPS},
+    related={"wall_beam": (_ANCHORS,), "anchor": (_ANCHORS,), "panel": (_ANCHORS,), "panel_joint": (_ANCHORS,),
+             "arm": (_SHORTER,), "arm_joint": (_SHORTER,),
+             "x_guides": (Related("x_stance", 1.3, "X blocks further apart"), _SHORTER),
+             "x_plate": (_SHORTER,)},
+)  # fmt: skip
