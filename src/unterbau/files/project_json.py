@@ -1,6 +1,7 @@
-"""Projects as `*.unterbau` files: JSON, version 2; older ones are brought up by `migrations`.
+"""Projects as `*.unterbau` files: JSON, version 3; older ones are brought up by `migrations`.
 
-What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values.
+What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values; 3 the brief,
+and other kinds of machine.
 """
 
 import dataclasses
@@ -11,6 +12,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, TypeAdapter
 
+from unterbau.brief.brief import Brief
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import read_text, write_atomically
@@ -22,7 +24,7 @@ from unterbau.project.project import Candidate, Project, Units
 from unterbau.strict import STRICT
 
 FORMAT = "unterbau-project"
-VERSION = 2
+VERSION = 3
 SUFFIX = ".unterbau"
 
 
@@ -43,13 +45,14 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[2]
+    version: Literal[3]
     name: str
     units: Units
     benchmark: str
     candidates: tuple[StoredCandidate, ...]
     prices: PriceBook
     cut: str
+    brief: Brief
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
@@ -59,7 +62,8 @@ def project_text(project: Project) -> str:
     """Return a project as the text of its file."""
     candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
     stored = ProjectFile(
-        "unterbau-project", 2, project.name, project.units, project.benchmark, candidates, project.prices, project.cut,
+        "unterbau-project", 3, project.name, project.units, project.benchmark, candidates, project.prices, project.cut,
+        project.brief,
     )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
@@ -78,7 +82,7 @@ def parse_project(text: str) -> Project:
         text = json.dumps(data, ensure_ascii=False)
     stored = read_strictly(_ADAPTER, text, tags=frozenset(kind.id for kind in KINDS))
     candidates = tuple(Candidate(one.name, one.machine) for one in stored.candidates)
-    project = Project(stored.name, stored.benchmark, candidates, stored.units, stored.prices, stored.cut)
+    project = Project(stored.name, stored.benchmark, candidates, stored.units, stored.prices, stored.cut, stored.brief)
     check_project(project)
     return project
 

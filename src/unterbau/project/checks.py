@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import fields
 from functools import partial
 
+from unterbau.brief.brief import check_brief
 from unterbau.catalogue.cuts import cut
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
@@ -41,6 +42,7 @@ def check_project(project: Project) -> None:
     checks: tuple[tuple[str, Callable[[], object]], ...] = (
         ("$.prices.", partial(check_prices, project.prices)),
         ("$.", partial(cut, project.cut)),
+        ("$.brief.", partial(check_brief, project.brief)),
     )
     for path, check in checks:
         try:

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from unterbau.brief.brief import Brief, check_brief
 from unterbau.catalogue.cuts import cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
@@ -89,6 +90,30 @@ def set_prices(project: Project, prices: PriceBook) -> Project:
     """
     check_prices(prices)
     return replace(project, prices=prices)
+
+
+def set_brief(project: Project, brief: Brief) -> Project:
+    """Return the project with another brief.
+
+    Raises:
+        InputError: The brief cannot be worked with.
+    """
+    check_brief(brief)
+    return replace(project, brief=brief)
+
+
+def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
+    """Return the project with another candidate at the end, and its name, numbered where it is taken.
+
+    Raises:
+        InputError: The machine cannot be built.
+    """
+    check_machine("machine", machine)
+    taken = {c.name for c in project.candidates}
+    number, free = 2, name
+    while free in taken:
+        free, number = f"{name} {number}", number + 1
+    return replace(project, candidates=(*project.candidates, Candidate(free, machine))), free
 
 
 def set_cut(project: Project, name: str) -> Project:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.brief.brief import Brief
 from unterbau.catalogue.prices import PriceBook, shipped_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
@@ -36,6 +37,8 @@ class Project:
     prices: PriceBook = field(default_factory=shipped_prices)
     cut: str = "hardwood"
     """The customary cut whose force the machine is judged by."""
+    brief: Brief = field(default_factory=Brief)
+    """What the machine is for."""
 
     def candidate(self, name: str) -> Candidate:
         """Return a candidate by name.

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any
 
-from unterbau.files.migrations import from_1
+from unterbau.files.migrations import from_1, from_2
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: from_1.upgrade}
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: from_1.upgrade, 2: from_2.upgrade}
 """From a version to the next, on the file's plain data."""

@@ -1,0 +1,116 @@
+"""What follows from a brief: force, stiffness, acceleration; each with its reasoning."""
+
+from dataclasses import dataclass
+
+from unterbau.band import Band
+from unterbau.brief.brief import PROCESSES, Brief
+from unterbau.catalogue.cuts import Cut, cut
+from unterbau.units import Units, movement_text
+
+DRAG = {"knife": Band(1.0, 4.0, 10.0)}
+"""Force of a drag knife, N; common practice, no source."""
+TOOL_MASS = {"laser": 2.0, "plasma": 2.0, "knife": 0.5, "carrying": 0.0}
+"""What a light process carries at its head when the brief leaves it open, kg; common practice, no source."""
+LIGHT_MODE = 25.0
+"""First mode of a machine for light processes, Hz: 20 to 30 and more; common practice, no source."""
+SHARE = 0.5
+"""Of the allowed error that the machine's give may take; the rest is for tools, drives, setting up.
+Common practice, no source."""
+
+
+@dataclass(frozen=True, slots=True)
+class Class:
+    """What machines of a class reach at the tip, N/m; common practice, no source."""
+
+    label: str
+    low: float
+    high: float
+
+
+TOO_MUCH = "More is asked than such machines give: lighter cuts, or more error allowed."
+CLASSES = {
+    "softwood": Class("wood router", 0.5e6, 5e6), "hardwood-light": Class("wood router", 0.5e6, 5e6),
+    "hardwood": Class("wood router", 0.5e6, 5e6), "mdf": Class("wood router", 0.5e6, 5e6),
+    "acrylic": Class("wood router", 0.5e6, 5e6), "aluminium-light": Class("aluminium router", 3e6, 10e6),
+    "aluminium": Class("aluminium router", 3e6, 10e6), "brass": Class("aluminium router", 3e6, 10e6),
+    "steel-light": Class("hobby steel mill", 10e6, 30e6), "steel": Class("hobby steel mill", 10e6, 30e6),
+    "stainless": Class("hobby steel mill", 10e6, 30e6),
+}  # fmt: skip
+LIGHT = Class("light process", 0.1e6, 0.5e6)
+
+
+@dataclass(frozen=True, slots=True)
+class Targets:
+    """What the machine needs."""
+
+    force: Band
+    """At the tool, N."""
+    force_words: str
+    stiffness: tuple[float, float, float]
+    """Along X, Y and Z, for the likely force, N/m."""
+    stiffness_words: str
+    usual: Class
+    """What machines of this class reach."""
+    picky: bool
+    """Whether the process asks much of the frame at all."""
+    picky_words: str
+    mode: float
+    """Lowest natural mode that matters, Hz; 0 where the cut rules."""
+
+
+def targets(brief: Brief, units: Units = "mm") -> Targets:
+    """Return what follows from a brief, in words with lengths in some units.
+
+    Source:
+        Stiffness by force over error, and half the error for the frame: common practice, no source.
+    """
+    if brief.process == "cutting":
+        return _cutting(brief, units)
+    return _light(brief, units)
+
+
+def _cutting(brief: Brief, units: Units) -> Targets:
+    hardest = max((cut(name) for name in brief.cuts), key=lambda one: one.peak, default=cut("hardwood"))
+    needed = hardest.force.likely / (SHARE * brief.accuracy)
+    words = (
+        f"{hardest.force.likely:.0f} N ÷ {_half(brief, units)}: the cut pulls any way in the plane, so X and Y "
+        "alike; along the tool about a third of it, drilling apart."
+    )
+    usual = CLASSES[hardest.id]
+    picky = usual.low >= 3e6 or needed > usual.low
+    return Targets(
+        hardest.force, _force_words(hardest), (needed, needed, needed / 3), words, usual, picky,
+        f"{usual.label}s reach {usual.low / 1e6:g} to {usual.high / 1e6:g} N/µm at the tip (common practice, no "
+        f"source). {'' if needed <= usual.high else TOO_MUCH}".strip(),
+        0.0,
+    )  # fmt: skip
+
+
+def _force_words(hardest: Cut) -> str:
+    force = hardest.force
+    peak = f"{force.likely:.0f} N at the peak of a turn ({force.low:.0f} – {force.high:.0f})"
+    return f"{hardest.label} with {hardest.tool}: {peak}. {hardest.source[0].upper()}{hardest.source[1:]}."
+
+
+def _half(brief: Brief, units: Units) -> str:
+    half, whole = movement_text(SHARE * brief.accuracy, units), movement_text(brief.accuracy, units)
+    return f"{half}, half the error of {whole}"
+
+
+def _light(brief: Brief, units: Units) -> Targets:
+    mass = brief.payload or TOOL_MASS[brief.process]
+    inertia = mass * brief.acceleration
+    drag = DRAG.get(brief.process, Band(0.0, 0.0, 0.0))
+    force = Band(drag.low + inertia, drag.likely + inertia, drag.high + inertia)
+    needed = force.likely / (SHARE * brief.accuracy)
+    words = (
+        f"{PROCESSES[brief.process]}: no cutting force; {mass:g} kg × {brief.acceleration:g} m/s² = {inertia:.1f} N "
+        f"when the head speeds up or brakes{f', and {drag.likely:.0f} N of drag' if drag.likely else ''}."
+    )
+    return Targets(
+        force, words, (needed, needed, needed / 3), f"{force.likely:.1f} N ÷ {_half(brief, units)}.", LIGHT,
+        needed > LIGHT.high,
+        f"Not picky about the frame: {LIGHT.low / 1e6:g} to {LIGHT.high / 1e6:g} N/µm do. What counts is that it does "
+        f"not ring: a first mode above {LIGHT_MODE:.0f} Hz (common practice, no source).",
+        LIGHT_MODE,
+    )  # fmt: skip

@@ -1,0 +1,209 @@
+"""Does the machine fit the brief? Travel, height, room, lifting, money, tools; each conflict with its cure."""
+
+from dataclasses import dataclass
+from functools import lru_cache, partial
+
+import numpy as np
+
+from unterbau.brief.brief import Brief
+from unterbau.catalogue.prices import PriceBook
+from unterbau.machine.bill import Line
+from unterbau.machine.bodies import Prism
+from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, travel
+from unterbau.machine.parts import Member, Place, Plate
+from unterbau.materials.material import material
+from unterbau.mechanics.arrays import FloatArray, axes_from
+from unterbau.units import Units, length_text
+
+SLACK = 5e-4
+THICK = 0.015
+"""Plate that a hobby shop does not cut itself, m; common practice, no source."""
+CORNERS = tuple(Place(x, y, z) for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0))
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One line of the budget."""
+
+    words: str
+    fits: bool
+    key: str = ""
+    """Link, or size after `dimensions.`, that cures it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Budget:
+    """What there is and what is wanted, along X, Y, Z, m."""
+
+    travel: tuple[float, float, float]
+    wanted: tuple[float, float, float]
+    outside: tuple[float, float, float]
+    """Length, width, height of all places that the machine reaches."""
+    highest_tip: float
+    """Tool tip over the work's plate with Z all the way up."""
+    lowest_tip: float
+    under_beam: float
+    """Between work's plate and what passes over it; 0 where nothing does."""
+    findings: tuple[Finding, ...]
+
+    @property
+    def conflicts(self) -> tuple[Finding, ...]:
+        """The findings that do not fit."""
+        return tuple(one for one in self.findings if not one.fits)
+
+
+def budget(machine: Machine, brief: Brief, book: PriceBook, units: Units = "mm") -> Budget:
+    """Return how a machine answers a brief.
+
+    Raises:
+        InputError: The machine cannot be built.
+    """
+    along = travel(machine)
+    d = machine.dimensions
+    lowest = float(getattr(d, "lowest_tip", 0.0))
+    highest = lowest + along[2]
+    under = float(getattr(d, "clearance", 0.0))
+    wanted = (brief.work_x, brief.work_y, brief.work_z)
+    size = outside(machine)
+    findings = [
+        *_travels(machine, along, wanted, units), *_heights(machine, brief, (lowest, highest, under), units),
+        *_room(brief, size, units), *_lifting(machine, brief), *_money(machine, brief, book),
+        *_tools(machine, brief, units),
+    ]  # fmt: skip
+    return Budget(along, wanted, size, highest, lowest, under, tuple(findings))
+
+
+@lru_cache(maxsize=64)
+def outside(machine: Machine) -> tuple[float, float, float]:
+    """Return length, width and height that a machine takes up with its axes at all ends, m."""
+    low, high = np.full(3, np.inf), np.full(3, -np.inf)
+    for place in CORNERS:
+        for body in bodies_of(machine, place):
+            if isinstance(body, Prism):
+                points = _corners(body)
+            else:
+                points = np.array([(x, y, z) for x in (body.xs[0], body.xs[-1]) for y in (body.ys[0], body.ys[-1])
+                                   for z in (body.low, body.high)])  # fmt: skip
+            low, high = np.minimum(low, points.min(axis=0)), np.maximum(high, points.max(axis=0))
+    size = high - low
+    return float(size[0]), float(size[1]), float(size[2])
+
+
+def _corners(body: Prism) -> FloatArray:
+    start, end = np.array(body.start), np.array(body.end)
+    axes = axes_from((end - start)[None], np.array(body.up)[None])[0]
+    ring = np.array(body.rings[0])
+    across = ring[:, :1] * axes[1] + ring[:, 1:] * axes[2]
+    return np.concatenate([start + across, end + across])
+
+
+def _travels(machine: Machine, along: tuple[float, ...], wanted: tuple[float, ...], units: Units) -> list[Finding]:
+    found, text = [], partial(length_text, units=units)
+    known = {one.attribute for one in kind_of(machine).sizes}
+    for axis, name in enumerate("xyz"):
+        if not wanted[axis] or f"travel_{name}" not in known or axis == 2:
+            continue
+        fits = along[axis] >= wanted[axis]
+        words = f"{name.upper()}: travel {text(along[axis])} for work of {text(wanted[axis])}"
+        short = "" if fits else f", {text(wanted[axis] - along[axis])} short"
+        found.append(Finding(words + short, fits, f"dimensions.travel_{name}"))
+    return found
+
+
+def _heights(machine: Machine, brief: Brief, heights: tuple[float, float, float], units: Units) -> list[Finding]:
+    found, text = [], partial(length_text, units=units)
+    lowest, highest, under = heights
+    if brief.work_z:
+        tall = brief.work_z
+        if under:
+            fits = under >= tall
+            found.append(Finding(
+                f"work {text(tall)} tall under the beam at {text(under)}", fits, "dimensions.clearance"
+            ))  # fmt: skip
+        longer = max(0.0, brief.tool_length - machine.cutter.stick_out) if hasattr(machine, "cutter") else 0.0
+        room = highest - longer - tall
+        fits = room >= 0.0
+        words = f"tool tip lifts to {text(highest - longer)} over the plate, the work is {text(tall)} tall"
+        usable = max(0.0, min(highest - longer, highest) - max(lowest, tall))
+        words += f": {text(usable)} of Z stroke left over it" if fits else ": the tool does not clear it"
+        if highest > lowest:
+            found.append(Finding(words, fits, "dimensions.travel_z"))
+    return found
+
+
+def _room(brief: Brief, size: tuple[float, float, float], units: Units) -> list[Finding]:
+    found, text = [], partial(length_text, units=units)
+    for axis, (name, room) in enumerate(
+        (("length along X", brief.space_x), ("depth along Y", brief.space_y), ("height", brief.space_z))
+    ):
+        if room:
+            fits = size[axis] <= room + SLACK
+            words = f"{name}: {text(size[axis])} with the axes at their ends, room for {text(room)}"
+            found.append(Finding(words, fits, "dimensions"))
+    if brief.door:
+        narrowest = sorted(size)[1]
+        words = f"through a door of {text(brief.door)}: {text(narrowest)} across when turned"
+        words += "" if narrowest <= brief.door else "; it has to come apart"
+        found.append(Finding(words, narrowest <= brief.door, "dimensions"))
+    return found
+
+
+def heaviest(machine: Machine) -> Line:
+    """Return the heaviest single piece of a machine."""
+    return max(kind_of(machine).lines(machine), key=lambda line: line.mass / max(1, line.count))
+
+
+def _lifting(machine: Machine, brief: Brief) -> list[Finding]:
+    if not brief.lift:
+        return []
+    piece = heaviest(machine)
+    each = piece.mass / max(1, piece.count)
+    fits = each <= brief.lift
+    words = f"heaviest piece: {piece.text}, {each:.0f} kg, one person lifts {brief.lift:.0f} kg"
+    return [Finding(words + ("" if fits else "; two people or a hoist"), fits, piece.part)]
+
+
+def _money(machine: Machine, brief: Brief, book: PriceBook) -> list[Finding]:
+    if not brief.money:
+        return []
+    cost = cost_of(machine, book).money
+    words = f"parts {cost:.0f} {book.currency} of {brief.money:.0f}"
+    return [Finding(words, cost <= brief.money, "")]
+
+
+def _tools(machine: Machine, brief: Brief, units: Units) -> list[Finding]:
+    if not brief.tools:
+        return []
+    return [Finding(words, fits=False, key=key) for key, words in shop_limits(machine, brief, units).items()]
+
+
+def _metal(plate: Plate) -> bool:
+    return material(plate.material).kind not in ("timber", "plastic", "stone")
+
+
+def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str, str]:
+    """Return for each part that this shop cannot make or lift what stands against it."""
+    found: dict[str, str] = {}
+    text = partial(length_text, units=units)
+    if brief.tools:
+        labels = {link.key: link.label for link in kind_of(machine).links}
+        for key, label in labels.items():
+            part = getattr(machine, key)
+            if getattr(part, "kind", "") == "weld" and "weld" not in brief.tools:
+                found[key] = f"{label}: welded, and there is no welder"
+            if getattr(part, "kind", "") == "flange" and not {"machining-firm", "old-machine"} & {*brief.tools}:
+                found[key] = f"{label}: a machined flange, and nobody to machine it"
+            if getattr(part, "kind", "") == "printed" and "printer" not in brief.tools:
+                found[key] = f"{label}: printed, and there is no printer"
+            if (
+                isinstance(part, Plate)
+                and part.thickness > 0.015
+                and not {"sheet-firm", "machining-firm"} & {*brief.tools}
+            ):
+                found[key] = f"{label}: plate of {text(part.thickness)}, and no firm to cut it"
+    if brief.lift:
+        for line in kind_of(machine).lines(machine):
+            each = line.mass / max(1, line.count)
+            if each > brief.lift and isinstance(getattr(machine, line.part, None), Member | Plate):
+                found.setdefault(line.part, f"{line.text}: {each:.0f} kg, more than one person lifts")
+    return found
