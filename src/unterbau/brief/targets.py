@@ -80,8 +80,8 @@ def _cutting(brief: Brief, units: Units) -> Targets:
     picky = usual.low >= 3e6 or needed > usual.low
     return Targets(
         hardest.force, _force_words(hardest), (needed, needed, needed / 3), words, usual, picky,
-        f"{usual.label}s reach {usual.low / 1e6:g} to {usual.high / 1e6:g} N/µm at the tip (common practice, no "
-        f"source). {'' if needed <= usual.high else TOO_MUCH}".strip(),
+        f"{usual.label.capitalize()}s reach {usual.low / 1e6:g} to {usual.high / 1e6:g} N/µm at the tip (common "
+        f"practice, no source). {'' if needed <= usual.high else TOO_MUCH}".strip(),
         0.0,
     )  # fmt: skip
 

@@ -26,6 +26,7 @@ class Palette:
     joint: str = "#49524f"
     ghost: str = "#8c8f86"
     down_arrow: str = "down.svg"
+    tick: str = "tick.svg"
     heat: tuple[str, ...] = ("#f3ead3", "#ead29d", "#dfab63", "#ca7a3f", "#a84a22")
     """From no share to the largest, even steps of lightness."""
 
@@ -34,7 +35,7 @@ PAPER = Palette()
 SLATE = Palette(
     paper="#22251f", panel="#2a2d27", sunken="#1b1d19", ink="#ece7d9", muted="#aeb0a1", hairline="#474a40",
     accent="#86c8a8", accent_soft="#2b3a32", on_accent="#12211a", deep_ink="#000000", warning="#f2936a",
-    joint="#8b9791", ghost="#83867a", down_arrow="down-light.svg",
+    joint="#8b9791", ghost="#83867a", down_arrow="down-light.svg", tick="tick-dark.svg",
     heat=("#37372d", "#5c5233", "#8d6a35", "#c4803f", "#f2a062"),
 )  # fmt: skip
 """The same drawing on slate: light ink, shares from dim straw to bright rust."""
@@ -145,6 +146,7 @@ def style_sheet() -> str:
     """Return the style sheet of all ordinary controls."""
     p = _used
     arrow = files("unterbau.ui") / "assets" / "icons" / p.down_arrow
+    tick = files("unterbau.ui") / "assets" / "icons" / p.tick
     return f"""
     QWidget {{ color: {p.ink}; background: {p.paper}; selection-background-color: {p.accent};
       selection-color: {p.on_accent}; }}
@@ -159,6 +161,12 @@ def style_sheet() -> str:
       border-bottom: 1px solid {p.hairline}; padding: 1px 2px; }}
     QLineEdit:focus, QComboBox:focus, QSpinBox:focus {{ border-bottom: 2px solid {p.accent}; }}
     QLineEdit[wrong="true"] {{ border-bottom: 2px solid {p.warning}; }}
+    QCheckBox::indicator {{ width: 11px; height: 11px; border: 1px solid {p.muted}; border-radius: 3px;
+      background: {p.panel}; }}
+    QCheckBox::indicator:checked {{ background: {p.accent}; border-color: {p.accent}; image: url("{tick}"); }}
+    QCheckBox::indicator:focus {{ border: 2px solid {p.accent}; }}
+    QPlainTextEdit {{ background: {p.panel}; border: 1px solid {p.hairline}; }}
+    QPlainTextEdit:focus {{ border: 1px solid {p.accent}; }}
     QComboBox::drop-down {{ border: none; width: 16px; }}
     QComboBox::down-arrow {{ image: url("{arrow}"); width: 10px; height: 10px; }}
     QComboBox QAbstractItemView, QListView {{ background: {p.panel}; border: 1px solid {p.hairline}; outline: 0; }}

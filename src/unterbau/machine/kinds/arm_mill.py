@@ -8,7 +8,7 @@ from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.head import slide, z_slide
 from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam, fasten, foot, strip
+from unterbau.machine.kit.members import beam, fasten, four_feet, strip
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import (
@@ -96,8 +96,7 @@ def put_up(kit: Kit) -> None:
     z = seat - height / 2
     ends = ((0.0, front, z), (0.0, column_y + deep / 2, z))
     base = beam(kit, "base", "base", *ends, Z, (column_y - front, -front), 8)
-    for node in (base.chain.nodes[0], base.chain.nodes[-1]):
-        foot(kit, base, node)
+    four_feet(kit, base)
     top = d.arm_height + arm_h / 2 + OVER_ARM
     column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, (d.arm_height - seat,), 8)
     fasten(kit, "column_joint", column, False, base)

@@ -8,7 +8,7 @@ from unterbau.machine.frame_builder import Vector, X, Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, foot
+from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
@@ -92,8 +92,7 @@ def put_up(kit: Kit) -> None:
     base = beam(
         kit, "base", "base", (0.0, front, z), (0.0, behind + 0.02, z), Z, (post_y - front, behind - front, -front), 8
     )
-    for node in (base.chain.nodes[0], base.chain.nodes[-1]):
-        foot(kit, base, node)
+    four_feet(kit, base)
     top = head_heights(kit)[1]
     posts = []
     for side, name in ((-1, "left post"), (1, "right post")):

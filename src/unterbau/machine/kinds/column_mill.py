@@ -6,7 +6,7 @@ from typing import Literal
 from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related
 from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam, fasten, foot
+from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
@@ -92,8 +92,7 @@ def put_up(kit: Kit) -> None:
     back = column_y + deep / 2
     z = seat - height / 2
     base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8)
-    for node in (base.chain.nodes[0], base.chain.nodes[-1]):
-        foot(kit, base, node)
+    four_feet(kit, base)
     top = head_heights(kit)[1]
     # The column stands on the base's surface; its axis is joined to the base's node below it.
     column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, pieces=8)

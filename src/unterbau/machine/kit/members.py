@@ -16,6 +16,7 @@ FOOT = {"low": (2e6, 4e6), "likely": (6e6, 15e6), "high": (20e6, 60e6)}
 """Levelling foot on a bench, sideways and upright, N/m; common practice, no source."""
 FOOT_ZETA = 0.04
 COLLAR = 0.012
+INSET = 0.02  # of a foot from the edge
 
 
 def beam(
@@ -89,14 +90,22 @@ def collar(kit: Kit, key: str, part: Laid, last: bool) -> None:
     kit.bodies.append(Prism(key, part.name, place, plus(place, part.along, COLLAR), part.up, (ring,)))
 
 
-def foot(kit: Kit, part: Laid, node: int) -> None:
-    """Stand a node of a part on a levelling foot below it."""
+def foot(kit: Kit, part: Laid, node: int, aside: float = 0.0) -> None:
+    """Stand a node of a part on a levelling foot below it, or aside of it along X."""
     x, y, z = kit.frame.places[node]
-    low = kit.frame.node(f"foot of {kit.frame.names[node]}", (x, y, z - part.height / 2))
+    side = f" {'right' if aside > 0 else 'left'}" if aside else ""
+    low = kit.frame.node(f"foot of {kit.frame.names[node]}{side}", (x + aside, y, z - part.height / 2))
     across, upright = FOOT[kit.level]
     kit.frame.spring(REST, low, -1, (upright, across, across, 1e3, 1e3, 1e3), Z, X, FOOT_ZETA)
     kit.frame.spring(REST, low, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, FOOT_ZETA)
     kit.buy(Line(REST, "levelling foot", 1, 0.0, 0.0, ("foot",)))
+
+
+def four_feet(kit: Kit, part: Laid) -> None:
+    """Stand a wide part along Y on feet at its four corners."""
+    for node in (part.chain.nodes[0], part.chain.nodes[-1]):
+        for side in (-1, 1):
+            foot(kit, part, node, side * (part.width / 2 - INSET))
 
 
 def member_lines(key: str, member: Member, count: int, length: float) -> tuple[Line, ...]:

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QSta
 from typing_extensions import override
 
 from unterbau.files.recovery import Kept, throw_away
+from unterbau.machine.machine import KINDS, links
 from unterbau.project.project import Project
 from unterbau.ui import theme
 from unterbau.ui.commands import Command, install
@@ -25,11 +26,13 @@ from unterbau.ui.shell.settings_dialog import SettingsDialog
 from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.shell.summary_actions import SummaryActions
+from unterbau.ui.stations.brief.station import BriefStation
 from unterbau.ui.stations.compare.station import CompareStation
 from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
 
+BRIEF = STATIONS.index("Brief")
 MACHINE = STATIONS.index("Machine")
 COMPARE = STATIONS.index("Compare")
 
@@ -81,6 +84,12 @@ class MainWindow(QMainWindow):
             ),
             *self.machine.commands(),
             *self.compare.commands(),
+            *(
+                Command(
+                    f"start-{k.id}", f"Start a candidate: {k.label}", partial(self._on_kind_wanted, k.id), tip=k.good
+                )
+                for k in KINDS
+            ),
             Command("quit", "Quit", self.close, "Ctrl+Q"),
         ]
 
@@ -155,8 +164,9 @@ class MainWindow(QMainWindow):
         self.prices = PriceWindow(self.document, self)
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
         self.compare = CompareStation(self.document, self.selection, self.view, self.feed, self)
+        self.brief = BriefStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
-        built: dict[int, QWidget] = {MACHINE: self.machine, COMPARE: self.compare}
+        built: dict[int, QWidget] = {BRIEF: self.brief, MACHINE: self.machine, COMPARE: self.compare}
         for place, name in enumerate(STATIONS):
             self.pages.addWidget(built.get(place) or LaterStation(name, self))
         self._lay_out()
@@ -171,6 +181,9 @@ class MainWindow(QMainWindow):
         self.machine.first_steps.done.connect(self._on_steps_done)
         self.machine.first_steps.show_done(self.preferences.settings.hints_done)
         self.compare.trouble.connect(self.say)
+        self.brief.trouble.connect(self.say)
+        self.brief.kind_wanted.connect(self._on_kind_wanted)
+        self.brief.cure_wanted.connect(self._on_cure_wanted)
         self.compare.link_wanted.connect(self._on_link_wanted)
         self.show_station(MACHINE)
         self._show_names()
@@ -230,6 +243,17 @@ class MainWindow(QMainWindow):
     def _on_link_wanted(self, key: str) -> None:
         self.show_station(MACHINE)
         self.machine.choose_link(key)
+
+    def _on_kind_wanted(self, kind: str) -> None:
+        self.machine.candidates.start(kind)
+        self.start_from_nothing()
+
+    def _on_cure_wanted(self, key: str) -> None:
+        self.show_station(MACHINE)
+        if key.startswith("dimensions"):
+            self.machine.show_sizes(key.partition(".")[2])
+        elif any(one.key == key for one in links(self.feed.machine())):
+            self.machine.choose_link(key)
 
     def _on_changed(self) -> None:
         self._show_names()

@@ -18,15 +18,17 @@ class QuantityField(QWidget):
 
     def __init__(
         self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None, message: QLabel | None = None,
-        unit: str = "",
+        unit: str = "", optional: bool = False,
     ) -> None:  # fmt: skip
         """Take the label that wrong input is answered in; without one it stands below the field.
 
-        A plain number may be shown with a unit, which may be typed behind it or left out.
+        A plain number may be shown with a unit, which may be typed behind it or left out. An
+        optional field may be emptied, which means nothing, 0.
         """
         super().__init__(parent)
         self._kind, self._view = kind, view
         self._value = 0.0
+        self._optional = optional
         self._unit = unit or UNIT.get(kind, "")
         self.edit = QLineEdit(self)
         self.edit.setAccessibleName(name)
@@ -59,6 +61,8 @@ class QuantityField(QWidget):
         self._say(problem)
 
     def _text(self) -> str:
+        if self._optional and self._value == 0.0:
+            return ""
         if self._kind == "length":
             return length_text(self._value, self._view.units)
         return f"{self._value:.6g} {self._unit}".strip()
@@ -76,6 +80,10 @@ class QuantityField(QWidget):
     def _on_finished(self) -> None:
         if self.edit.text() == self._text():
             self._say("")
+            return
+        if self._optional and not self.edit.text().strip():
+            self._say("")
+            self.committed.emit(0.0)
             return
         try:
             typed = self.edit.text()

@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QMenu
 
 from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, bodies_of, cost_of
+from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
@@ -58,6 +58,13 @@ class Candidates(QObject):
         self._document.apply(project, f"duplicate {self._selection.candidate}")
         self._selection.choose_candidate(name)
         self.copied.emit()
+
+    def start(self, kind_id: str) -> None:
+        """Add a candidate of a kind, as it comes, and look at it."""
+        kind = next(one for one in KINDS if one.id == kind_id)
+        project, name = edits.add(self._document.project, kind.label, kind.model())
+        self._document.apply(project, f"start {kind.label}")
+        self._selection.choose_candidate(name)
 
     def make_benchmark(self) -> None:
         """Measure the others against the chosen candidate."""

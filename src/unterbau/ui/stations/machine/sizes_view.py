@@ -2,60 +2,23 @@
 
 from dataclasses import dataclass
 
-import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
-from unterbau.machine.bodies import Body, Prism
-from unterbau.machine.dimension_line import DimensionLine, Flat, View
+from unterbau.machine.dimension_line import DimensionLine, View
 from unterbau.machine.machine import Machine, bodies_of, dimension_lines, kind_of
 from unterbau.machine.parts import Place
-from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.elevation import VIEWS, Sheet, elevation, whole
 from unterbau.units import length_text
 
-VIEWS: tuple[tuple[View, str, int], ...] = (("front", "from the front", 0), ("side", "from the side", 1))
 GRASP = 9.0  # px around the end of a dimension line
 LANE, SIDE, BETWEEN, FOOT = 1.35, 2.2, 7.0, 1.8  # line heights
 STEP, LEAP = 0.001, 0.01
 INCH_STEP, INCH_LEAP = 0.0254 / 16, 0.0254 / 4
-
-
-@dataclass(frozen=True)
-class Sheet:
-    """Where a view lies on the widget."""
-
-    middle: QPointF
-    scale: float
-    centre: Flat
-
-    def at(self, place: Flat) -> QPointF:
-        """Return a place of the view on the widget."""
-        u, v = place
-        return QPointF(
-            self.middle.x() + (u - self.centre[0]) * self.scale, self.middle.y() - (v - self.centre[1]) * self.scale
-        )
-
-
-def outline(body: Body, across: int) -> tuple[float, QRectF]:
-    """Return how near a body is to the viewer, and its outside in a view (y down is −z)."""
-    points = _corners(body)
-    low, high = points.min(axis=0), points.max(axis=0)
-    depth = -low[1] if across == 0 else high[0]
-    return float(depth), QRectF(low[across], -high[2], high[across] - low[across], high[2] - low[2])
-
-
-def _corners(body: Body) -> FloatArray:
-    if not isinstance(body, Prism):
-        return np.array([(x, y, z) for x in body.xs for y in body.ys for z in (body.low, body.high)])
-    start, end = np.array(body.start), np.array(body.end)
-    axes = axes_from((end - start)[None], np.array(body.up)[None])[0]
-    ring = np.array(body.rings[0])
-    flat = ring[:, :1] * axes[1] + ring[:, 1:] * axes[2]
-    return np.concatenate([start + flat, end + flat])
 
 
 class SizesView(QWidget):
@@ -74,7 +37,7 @@ class SizesView(QWidget):
         self._lines: tuple[DimensionLine, ...] = ()
         self._chosen = 0
         self._gesture: Gesture | None = None
-        self._boxes: dict[View, list[tuple[float, QRectF]]] = {}
+        self._boxes: dict[View, list[QRectF]] = {}
         self._sheets: dict[View, Sheet] = {}
         self.problem = ""
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -206,7 +169,7 @@ class SizesView(QWidget):
         """Find the outlines once they are to be seen."""
         if not self._boxes and self._machine is not None:
             bodies = bodies_of(self._machine, self._place)
-            self._boxes = {view: sorted((outline(b, across) for b in bodies), key=_depth) for view, _, across in VIEWS}
+            self._boxes = {view: elevation(bodies, across) for view, _, across in VIEWS}
 
     def _steps(self) -> tuple[float, float]:
         return (STEP, LEAP) if self._view.units == "mm" else (INCH_STEP, INCH_LEAP)
@@ -239,34 +202,28 @@ class SizesView(QWidget):
         if not self._boxes or (self._gesture is not None and self._sheets):
             return
         unit = em()
-        wholes = [self._whole(view) for view, _, _ in VIEWS]
+        wholes = [whole(self._boxes[view]) for view, _, _ in VIEWS]
         lanes = {view: [line.lane for line in self._lines if line.view == view] for view, _, _ in VIEWS}
         above = (max(max(n) for n in lanes.values()) * LANE + 2.0) * unit
         below = (1 - min(min(n) for n in lanes.values())) * LANE * unit + FOOT * unit
         room_x, room_y = self.width() - (2 * SIDE + BETWEEN) * unit, self.height() - above - below
         scale = min(room_x / sum(w.width() for w in wholes), room_y / max(w.height() for w in wholes))
         left = (self.width() - scale * sum(w.width() for w in wholes) - BETWEEN * unit) / 2
-        for (view, _, _), whole in zip(VIEWS, wholes, strict=True):
-            width = whole.width() * scale
+        for (view, _, _), area in zip(VIEWS, wholes, strict=True):
+            width = area.width() * scale
             middle = QPointF(left + width / 2, above + room_y / 2)
-            self._sheets[view] = Sheet(middle, scale, (whole.center().x(), -whole.center().y()))
+            self._sheets[view] = Sheet(middle, scale, (area.center().x(), -area.center().y()))
             left += width + BETWEEN * unit
-
-    def _whole(self, view: View) -> QRectF:
-        whole = QRectF()
-        for _, box in self._boxes[view]:
-            whole = whole.united(box)
-        return whole
 
     def _draw_machine(self, painter: QPainter, view: View, words: str) -> None:
         sheet = self._sheets[view]
         painter.setPen(QPen(colour("ghost"), 0.8))
         painter.setBrush(colour("panel"))
-        for _, box in self._boxes[view]:
+        for box in self._boxes[view]:
             corner, other = sheet.at((box.left(), -box.top())), sheet.at((box.right(), -box.bottom()))
             painter.drawRect(QRectF(corner, other))
-        whole = self._whole(view)
-        corner = sheet.at((whole.left(), -whole.top()))
+        area = whole(self._boxes[view])
+        corner = sheet.at((area.left(), -area.top()))
         painter.setFont(font(0.86))
         painter.setPen(colour("muted"))
         painter.drawText(QPointF(corner.x(), corner.y() - 0.5 * em()), words)
@@ -319,10 +276,6 @@ class SizesView(QWidget):
 def _is_flat(line: DimensionLine) -> bool:
     (u0, v0), (u1, v1) = line.start, line.end
     return abs(u1 - u0) > abs(v1 - v0)
-
-
-def _depth(row: tuple[float, QRectF]) -> float:
-    return row[0]
 
 
 @dataclass(frozen=True)

@@ -96,9 +96,11 @@ class MachineStation(QWidget):
         if key and key != "rest":
             self._selection.choose_link(key)
 
-    def show_sizes(self) -> None:
-        """Draw the machine's sizes and put them on the bench."""
+    def show_sizes(self, attribute: str = "") -> None:
+        """Draw the machine's sizes and put them on the bench, one of them to be typed."""
         self.view.use_lens("sizes")
+        if attribute:
+            self.bench.type_into(attribute)
 
     def show_why(self) -> None:
         """Tell why the link on the bench gives."""
@@ -291,7 +293,8 @@ class MachineStation(QWidget):
         self.readout.show_cost(cost_of(machine, project.prices), project.prices)
         self.readout.show_bands(self.feed.full(machine))
         self.load_path.show_answers(machine, likely)
-        if not self._selection.link:
+        known = {one.key for one in (*links(machine), kind_of(machine).size_link)}
+        if self._selection.link not in known:
             self.choose_weakest()
         self._show_bench(machine, self._selection.link)
         self.view.show_answers(machine, likely, solved)

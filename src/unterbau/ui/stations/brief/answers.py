@@ -1,0 +1,127 @@
+"""What follows from the brief, in words, against the machine that is looked at."""
+
+from functools import partial
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from unterbau.band import Band
+from unterbau.brief.targets import Targets
+from unterbau.studies.answers import Answers
+from unterbau.studies.budget import Finding
+from unterbau.ui.theme import em
+from unterbau.ui.widgets.labels import heading, label
+from unterbau.units import number_text
+
+AXES = "XYZ"
+
+
+def met(target: float, reached: Band) -> str:
+    """Return in words whether a target is met, by the band of the worst place."""
+    if reached.low >= target:
+        return "met, even at the low end"
+    if reached.likely >= target:
+        return "likely met, not at the low end"
+    return "missed, though not at the high end" if reached.high >= target else "missed"
+
+
+class TargetsPanel(QWidget):
+    """Force, stiffness, and whether the candidate has it."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(round(0.15 * em()))
+        box.addWidget(heading("what follows"))
+        self.force = label("", bold=True)
+        self.stiffness = label("")
+        self.reached = label("", "", 0.95)
+        self.reasons = label("", "muted", 0.86)
+        for one in (self.force, self.stiffness, self.reached, self.reasons):
+            one.setWordWrap(True)
+            box.addWidget(one)
+
+    def show_targets(self, found: Targets, answers: Answers | None, name: str) -> None:
+        """Show targets, and how a candidate meets them at the worst of centre and corners."""
+        self.force.setText(
+            f"Expect {found.force.likely:.0f} N at the tool ({found.force.low:.0f} – {found.force.high:.0f})."
+        )
+        needed = ", ".join(
+            f"{axis} {number_text(value / 1e6)}" for axis, value in zip(AXES, found.stiffness, strict=True)
+        )
+        self.stiffness.setText(f"Needed at the tip: {needed} N/µm. {found.picky_words}")
+        self.reached.setText(self._reached(found, answers, name))
+        self.reasons.setText(f"{found.force_words} {found.stiffness_words}")
+
+    def _reached(self, found: Targets, answers: Answers | None, name: str) -> str:
+        if answers is None:
+            return f"“{name}”: being computed"
+        rows = [
+            f"{axis} {number_text(reached.likely / 1e6)} {met(target, reached)}"
+            for axis, target, reached in zip(AXES, found.stiffness, answers.worst, strict=True)
+        ]
+        text = f"“{name}” at the worst of centre and corners, N/µm: {'; '.join(rows)}."
+        if found.mode and answers.modes:
+            first = answers.modes[0].frequency
+            text += (
+                f" Lowest mode {first.likely:.0f} Hz ({first.low:.0f} – {first.high:.0f}) of {found.mode:.0f} wanted."
+            )
+        return text
+
+
+class Findings(QScrollArea):
+    """The budget's lines; a click leads to the cure."""
+
+    cure_wanted = pyqtSignal(str)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setFrameShape(QScrollArea.Shape.NoFrame)
+        self.setWidgetResizable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._inside = QWidget(self)
+        self._box = QVBoxLayout(self._inside)
+        self._box.setContentsMargins(0, 0, 0, 0)
+        self._box.setSpacing(round(0.25 * em()))
+        self.empty = label("Say how large the work is and where the machine stands; what does not fit is listed here.",
+                           "muted", 0.92)  # fmt: skip
+        self.empty.setWordWrap(True)
+        self._box.addWidget(self.empty)
+        self.rows: list[QWidget] = []
+        self._box.addStretch()
+        self.setWidget(self._inside)
+
+    def show_findings(self, found: tuple[Finding, ...]) -> None:
+        """Show findings, conflicts first."""
+        for row in self.rows:
+            row.hide()
+            row.deleteLater()
+        self.rows = []
+        self.empty.setVisible(not found)
+        for place, one in enumerate(sorted(found, key=lambda f: f.fits)):
+            row = self._row(one)
+            self.rows.append(row)
+            self._box.insertWidget(place + 1, row)
+
+    def _row(self, one: Finding) -> QWidget:
+        holder = QWidget(self._inside)
+        box = QVBoxLayout(holder)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        text = label(("✓  " if one.fits else "✕  ") + one.words, "muted" if one.fits else "error", 0.92)
+        text.setWordWrap(True)
+        box.addWidget(text)
+        if not one.fits and one.key:
+            lead = QPushButton("go to the cure ▸", holder)
+            lead.setFlat(True)
+            lead.setProperty("small", True)
+            lead.setAccessibleName(f"Go to the cure of: {one.words}")
+            lead.clicked.connect(partial(self._on_lead, one.key))
+            box.addWidget(lead, 0, Qt.AlignmentFlag.AlignLeft)
+        return holder
+
+    def _on_lead(self, key: str, checked: bool = False) -> None:
+        del checked
+        self.cure_wanted.emit(key)

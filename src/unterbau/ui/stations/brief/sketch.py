@@ -1,0 +1,123 @@
+"""Travel and height budget drawn to scale: the machine, the work on it, the room around it."""
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+from typing_extensions import override
+
+from unterbau.brief.brief import Brief
+from unterbau.machine.machine import Machine, bodies_of
+from unterbau.machine.parts import Place
+from unterbau.studies.budget import Budget
+from unterbau.ui.theme import colour, em, font
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.elevation import VIEWS, Sheet, elevation, whole
+from unterbau.units import length_text
+
+SIDE, BETWEEN, HEAD, FOOT = 1.6, 4.0, 1.8, 4.0  # line heights
+
+
+class BudgetSketch(QWidget):
+    """The machine with its head highest; what does not fit is drawn in the colour of warnings."""
+
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._view = view
+        self._machine: Machine | None = None
+        self._brief = Brief()
+        self._budget: Budget | None = None
+        self.setMinimumHeight(round(10 * em()))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName("Travel and height budget, drawn to scale")
+        view.changed.connect(self.update)
+
+    def show_budget(self, machine: Machine, brief: Brief, found: Budget) -> None:
+        """Show how a machine answers a brief."""
+        self._machine, self._brief, self._budget = machine, brief, found
+        self.setAccessibleDescription("; ".join(one.words for one in found.conflicts) or "everything fits")
+        self.update()
+
+    @override
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self._machine is None or self._budget is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        bodies = bodies_of(self._machine, Place(0.5, 0.5, 1.0))
+        views = [elevation(bodies, across) for _, _, across in VIEWS]
+        wholes = [self._area(boxes, across) for boxes, (_, _, across) in zip(views, VIEWS, strict=True)]
+        unit = em()
+        room_x = self.width() - (2 * SIDE + BETWEEN) * unit
+        room_y = self.height() - (HEAD + FOOT) * unit
+        scale = min(room_x / sum(w.width() for w in wholes), room_y / max(w.height() for w in wholes))
+        left = (self.width() - scale * sum(w.width() for w in wholes) - BETWEEN * unit) / 2
+        for boxes, area, (_, words, across) in zip(views, wholes, VIEWS, strict=True):
+            width = area.width() * scale
+            middle = QPointF(left + width / 2, HEAD * unit + room_y / 2)
+            sheet = Sheet(middle, scale, (area.center().x(), -area.center().y()))
+            self._draw(painter, sheet, boxes, area, words, across)
+            left += width + BETWEEN * unit
+
+    def _area(self, boxes: list[QRectF], across: int) -> QRectF:
+        area = whole(boxes)
+        wanted = (self._brief.work_x, self._brief.work_y)[across]
+        if wanted:
+            area = area.united(QRectF(-wanted / 2, -self._brief.work_z, wanted, max(self._brief.work_z, 1e-3)))
+        return area
+
+    def _draw(
+        self, painter: QPainter, sheet: Sheet, boxes: list[QRectF], area: QRectF, words: str, across: int
+    ) -> None:
+        assert self._budget is not None
+        unit = em()
+        painter.setPen(QPen(colour("ghost"), 0.8))
+        painter.setBrush(colour("panel"))
+        for box in boxes:
+            painter.drawRect(sheet.box(box.left(), -box.bottom(), box.right(), -box.top()))
+        self._draw_work(painter, sheet, across)
+        room = (self._brief.space_x, self._brief.space_y)[across]
+        if room:
+            fits = self._budget.outside[across] <= room
+            painter.setPen(QPen(colour("muted" if fits else "warning"), 1.2, Qt.PenStyle.DashLine))
+            middle = area.center().x()
+            for edge in (middle - room / 2, middle + room / 2):
+                painter.drawLine(sheet.at((edge, -area.top())), sheet.at((edge, -area.bottom())))
+        painter.setFont(font(0.86))
+        painter.setPen(colour("muted"))
+        corner = sheet.at((area.left(), -area.top()))
+        painter.drawText(QPointF(corner.x(), corner.y() - 0.5 * unit), words)
+        name = "XY"[across]
+        travel, wanted = self._budget.travel[across], self._budget.wanted[across]
+        base = sheet.at((0.0, -area.bottom())).y()
+        if travel:
+            self._measure(painter, sheet, base + 1.5 * unit, travel, f"travel {name}", travel >= wanted)
+        if wanted:
+            self._measure(painter, sheet, base + 2.9 * unit, wanted, "work", travel >= wanted)
+
+    def _draw_work(self, painter: QPainter, sheet: Sheet, across: int) -> None:
+        assert self._budget is not None
+        wanted, tall = (self._brief.work_x, self._brief.work_y)[across], self._brief.work_z
+        if not wanted or not tall:
+            return
+        under, highest = self._budget.under_beam, self._budget.highest_tip
+        fits = (not under or tall <= under) and tall <= highest
+        ink = colour("accent" if fits else "warning")
+        soft = colour("accent" if fits else "warning")
+        soft.setAlphaF(0.18)
+        painter.setPen(QPen(ink, 1.4))
+        painter.setBrush(soft)
+        painter.drawRect(sheet.box(-wanted / 2, 0.0, wanted / 2, tall))
+        painter.setPen(ink)
+        painter.setFont(font(0.82))
+        text = f"work {length_text(tall, self._view.units)} tall"
+        painter.drawText(sheet.at((-wanted / 2, tall)) + QPointF(4.0, 1.1 * em()), text)
+
+    def _measure(self, painter: QPainter, sheet: Sheet, y: float, size: float, words: str, fits: bool) -> None:
+        a, b = sheet.at((-size / 2, 0.0)).x(), sheet.at((size / 2, 0.0)).x()
+        painter.setPen(QPen(colour("ink" if fits else "warning"), 1.0 if fits else 1.8))
+        painter.drawLine(QPointF(a, y), QPointF(b, y))
+        for end in (a, b):
+            painter.drawLine(QPointF(end, y - 4), QPointF(end, y + 4))
+        painter.setFont(font(0.82))
+        area = QRectF(min(a, (a + b) / 2 - 4 * em()), y - 1.25 * em(), max(b - a, 8 * em()), 1.2 * em())
+        painter.drawText(area, Qt.AlignmentFlag.AlignCenter, f"{words} {length_text(size, self._view.units)}")

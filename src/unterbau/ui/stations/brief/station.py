@@ -1,0 +1,117 @@
+"""The Brief station: what the machine is for, what follows, and kinds to start from."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QShowEvent
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from typing_extensions import override
+
+from unterbau.brief.brief import Brief
+from unterbau.brief.targets import targets
+from unterbau.errors import InputError
+from unterbau.project import edits
+from unterbau.studies.budget import budget
+from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
+from unterbau.ui.selection import Selection
+from unterbau.ui.stations.brief.answers import Findings, TargetsPanel
+from unterbau.ui.stations.brief.form import BriefForm
+from unterbau.ui.stations.brief.silhouettes import Silhouettes
+from unterbau.ui.stations.brief.sketch import BudgetSketch
+from unterbau.ui.theme import em
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.labels import heading, label
+
+
+class BriefStation(QWidget):
+    """Answers at once, against the candidate that is looked at."""
+
+    trouble = pyqtSignal(str)
+    kind_wanted = pyqtSignal(str)
+    """A candidate of this kind should be started."""
+    cure_wanted = pyqtSignal(str)
+    """A link, or a size after `dimensions.`, should be worked on."""
+
+    def __init__(
+        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self._document, self._selection, self._view, self._feed = document, selection, view, feed
+        self.form = BriefForm(view, self)
+        self.targets = TargetsPanel(self)
+        self.sketch = BudgetSketch(view, self)
+        self.findings = Findings(self)
+        self.kinds = Silhouettes(self)
+        self._build()
+        self.form.wanted.connect(self._on_wanted)
+        self.kinds.chosen.connect(self.kind_wanted)
+        self.findings.cure_wanted.connect(self.cure_wanted)
+        document.changed.connect(self._on_changed)
+        selection.candidate_changed.connect(self._on_changed)
+        feed.bands_ready.connect(self.refresh)
+        view.changed.connect(self.refresh)
+
+    @override
+    def showEvent(self, event: QShowEvent | None) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the brief and what follows, if the station is open."""
+        if not self.isVisible():
+            return
+        project = self._document.project
+        try:
+            candidate = project.candidate(self._selection.candidate)
+            found = budget(candidate.machine, project.brief, project.prices, self._view.units)
+        except InputError as error:
+            self.trouble.emit(str(error))
+            return
+        self.form.show_brief(project.brief)
+        answers = self._feed.full(candidate.machine)
+        self.targets.show_targets(targets(project.brief, self._view.units), answers, candidate.name)
+        self.sketch.show_budget(candidate.machine, project.brief, found)
+        self.findings.show_findings(found.findings)
+
+    def _build(self) -> None:
+        unit = em()
+        self.form.setFixedWidth(round(20 * unit))
+        right = QVBoxLayout()
+        right.setContentsMargins(round(1.2 * unit), round(0.7 * unit), round(1.2 * unit), round(0.4 * unit))
+        right.setSpacing(round(0.5 * unit))
+        right.addWidget(self.targets)
+        middle = QHBoxLayout()
+        drawn, listed = QVBoxLayout(), QVBoxLayout()
+        drawn.addWidget(heading("travel and height"))
+        drawn.addWidget(self.sketch, 1)
+        listed.addWidget(heading("does it fit"))
+        listed.addWidget(self.findings, 1)
+        middle.addLayout(drawn, 5)
+        middle.addLayout(listed, 3)
+        right.addLayout(middle, 1)
+        top = QHBoxLayout()
+        top.addWidget(heading("start a candidate"))
+        top.addWidget(label("the kinds these builders make, drawn as they come", "muted", 0.86))
+        top.addStretch()
+        right.addLayout(top)
+        right.addWidget(self.kinds)
+        line = QFrame(self)
+        line.setFixedWidth(1)
+        line.setStyleSheet("background: palette(mid);")
+        box = QHBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addWidget(self.form)
+        box.addWidget(line)
+        box.addLayout(right, 1)
+
+    def _on_wanted(self, brief: Brief, attribute: str) -> None:
+        try:
+            project = edits.set_brief(self._document.project, brief)
+        except InputError as error:
+            self.form.refuse(error.where, error.problem)
+            return
+        key = "brief/last_machine" if attribute == "last_machine" else ""
+        self._document.apply(project, "brief", key)
+
+    def _on_changed(self) -> None:
+        self.refresh()
