@@ -11,13 +11,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.machines import router
 from unterbau.catalogue.joints import OwnValues
 from unterbau.catalogue.prices import shipped_prices
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.project_json import parse_project, project_text, read_project, schema, write_project
+from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.machine import KINDS, kind_of
 from unterbau.machine.parts import Joint, Member, Plate
 from unterbau.project.project import Candidate, Project
+from unterbau.ui.shell.file_actions import DEMOS, demo_project
 
 DEMO = (files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8")
 SAMPLE = Path(__file__).parent / "version-1.unterbau"
@@ -39,8 +43,36 @@ def test_the_sample_of_version_1_opens() -> None:
 def test_the_sample_of_version_2_opens() -> None:
     opened = parse_project(SAMPLE.with_name("version-2.unterbau").read_text(encoding="utf-8"))
     assert [price.amount for price in opened.prices.prices] == [2.4, 60.0, 45.0]
-    assert opened.candidates[0].machine.beam_joint.own == OwnValues(120e6, 70e6, 15e3, 6e3, 3.0)
+    assert router(opened.candidates[0].machine).beam_joint.own == OwnValues(120e6, 70e6, 15e3, 6e3, 3.0)
     assert opened.cut == "brass"
+
+
+def test_the_sample_of_version_3_opens() -> None:
+    opened = parse_project(SAMPLE.with_name("version-3.unterbau").read_text(encoding="utf-8"))
+    assert [kind_of(c.machine).id for c in opened.candidates] == ["column-mill", "column-mill", "braced-mill"]
+    assert opened.brief.cuts == ("brass", "steel-light")
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_every_demo_comes_back_equal(name: str) -> None:
+    project = demo_project(name)
+    assert parse_project(project_text(project)) == project
+    assert len(project.candidates) > 2
+
+
+@pytest.mark.parametrize("kind", KINDS, ids=lambda k: k.id)
+def test_every_kind_is_saved_and_a_fault_in_it_named(kind: Kind) -> None:
+    project = Project("p", "c", (Candidate("c", kind.model()),))
+    assert parse_project(project_text(project)) == project
+    data = json.loads(project_text(project))
+    data["candidates"][0]["machine"]["dimensions"]["stop"] = 9.0
+    with pytest.raises(InputError) as error:
+        parse_project(json.dumps(data))
+    assert error.value.where == "$.candidates[0].machine.dimensions.stop"
+    data["candidates"][0]["machine"]["colour"] = "red"
+    with pytest.raises(InputError) as error:
+        parse_project(json.dumps(data))
+    assert error.value.where == "$.candidates[0].machine.colour"
 
 
 def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: Path) -> None:
@@ -50,7 +82,7 @@ def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: P
     copy = write_project(path, read_project(path))
     assert copy == tmp_path / "lute.version-1.unterbau"
     assert copy.read_text(encoding="utf-8") == old
-    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 2
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 3
     assert write_project(path, read_project(path)) is None
     path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
     assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
@@ -93,7 +125,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 3, "$.version", "newer Unterbau"),
+    ("version", 4, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),
@@ -143,6 +175,9 @@ FAULTS = [
         "50 to 6000 mm",
     ),
     ("cut", "cheese", "$.cut", "no cut"),
+    ("brief/accuracy", 5.0, "$.brief.accuracy", "expected 0.001 to 10 mm"),
+    ("brief/cuts", ["cheese"], "$.brief.cuts", "no cut"),
+    ("brief/process", "baking", "$.brief.process", "expected"),
     ("prices/currency", "", "$.prices.currency", "1 to 8 letters"),
     ("prices/prices/0/amount", -1.0, "$.prices.prices[0].amount", "expected 0"),
     (

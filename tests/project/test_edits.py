@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from tests.machines import router_of
 from unterbau.errors import InputError
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.parts import Member, Plate
@@ -15,9 +16,9 @@ START = Project("p", "a", (Candidate("a", MovingGantry()), Candidate("b", Moving
 
 def test_a_part_is_replaced_in_one_candidate_only() -> None:
     after = edits.set_part(START, "b", "gantry_beam", Member("shs-80x80x4", "steel-s235"))
-    assert after.candidate("b").machine.gantry_beam.section == "shs-80x80x4"
+    assert router_of(after, "b").gantry_beam.section == "shs-80x80x4"
     assert after.candidates[0] is START.candidates[0]
-    assert edits.set_part(after, "b", "gantry_beam", after.candidate("b").machine.gantry_beam) is after
+    assert edits.set_part(after, "b", "gantry_beam", router_of(after, "b").gantry_beam) is after
 
 
 def test_a_part_that_cannot_be_is_refused() -> None:

@@ -6,6 +6,7 @@ from importlib.resources import files
 import numpy as np
 import pytest
 
+from tests.machines import router
 from unterbau.errors import InputError
 from unterbau.files.project_json import parse_project
 from unterbau.machine.machine import bill_of, cost_of, links, with_part
@@ -15,7 +16,7 @@ from unterbau.studies.advise import Trial, ranked, try_instead
 from unterbau.studies.answers import likely_answers
 
 DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
-TUBE = DEMO.candidates[1].machine
+TUBE = router(DEMO.candidates[1].machine)
 AT = Place(0.2, 0.7, 0.0)
 
 

@@ -4,6 +4,7 @@ from importlib.resources import files
 
 import pytest
 
+from tests.machines import router
 from unterbau.files.project_json import parse_project
 from unterbau.machine.machine import links, with_part
 from unterbau.machine.parts import Joint, Member, Place
@@ -11,7 +12,7 @@ from unterbau.studies.answers import likely_answers
 from unterbau.studies.explain import ASIDE, explain
 
 DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
-BOLTED, TUBE = (candidate.machine for candidate in DEMO.candidates[:2])
+BOLTED, TUBE = (router(candidate.machine) for candidate in DEMO.candidates[:2])
 
 
 def test_the_cutter_bends_like_a_cantilever() -> None:

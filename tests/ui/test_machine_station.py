@@ -5,6 +5,7 @@ import pytest
 from PyQt6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
+from tests.machines import router, router_of
 from tests.ui.conftest import settle
 from tests.ui.driving import TUBE, choose, click_link, number, type_into
 from unterbau.ui.shell.main_window import MainWindow
@@ -45,17 +46,17 @@ def test_a_section_is_stepped_with_one_key_and_taken_back(window: MainWindow, qt
     for _ in range(3):
         qtbot.keyClick(window, Qt.Key.Key_BracketRight)
     machine = window.document.project.candidate(TUBE).machine
-    assert machine.gantry_beam.section == "rhs-160x80x5"
+    assert router(machine).gantry_beam.section == "rhs-160x80x5"
     assert number(window, 1) > before
     assert window.document.modified
     assert "▲" in window.machine.readout.changes[1].text()
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert window.document.project.candidate(TUBE).machine.gantry_beam.section == "rhs-120x80x5"
+    assert router_of(window.document.project, TUBE).gantry_beam.section == "rhs-120x80x5"
     assert number(window, 1) == before
     assert bar.form.controls["section"].currentText() == shown  # type: ignore[union-attr]
     assert not window.document.modified
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
-    assert window.document.project.candidate(TUBE).machine.gantry_beam.section == "rhs-160x80x5"
+    assert router_of(window.document.project, TUBE).gantry_beam.section == "rhs-160x80x5"
     settle(window, qtbot)
 
 
@@ -110,13 +111,13 @@ def test_inches_are_shown_and_typed(window: MainWindow, qtbot: QtBot) -> None:
     qtbot.mouseClick(window.header.units.button(1), Qt.MouseButton.LeftButton)
     assert field.edit.text() == "1.378 in"  # type: ignore[union-attr]
     type_into(qtbot, field.edit, '1 1/2"')  # type: ignore[union-attr]
-    assert window.document.project.candidate(TUBE).machine.z_plate.thickness == pytest.approx(0.0381)
+    assert router_of(window.document.project, TUBE).z_plate.thickness == pytest.approx(0.0381)
     type_into(qtbot, field.edit, "40 mm")  # type: ignore[union-attr]
-    assert window.document.project.candidate(TUBE).machine.z_plate.thickness == pytest.approx(0.04)
+    assert router_of(window.document.project, TUBE).z_plate.thickness == pytest.approx(0.04)
     type_into(qtbot, field.edit, "9 ft")  # type: ignore[union-attr]
     assert "expected 0.079 in to 4.724 in" in field.message.text()  # type: ignore[union-attr]
     assert field.edit.text() == "9 ft"  # type: ignore[union-attr]
-    assert window.document.project.candidate(TUBE).machine.z_plate.thickness == pytest.approx(0.04)
+    assert router_of(window.document.project, TUBE).z_plate.thickness == pytest.approx(0.04)
     settle(window, qtbot)
 
 
@@ -125,10 +126,10 @@ def test_a_section_is_typed_by_its_sizes(window: MainWindow, qtbot: QtBot) -> No
     click_link(window, qtbot, "gantry_beam")
     box = window.machine.bench.form.controls["section"]
     type_into(qtbot, box.lineEdit(), "150x100x5")  # type: ignore[union-attr, arg-type]
-    assert window.document.project.candidate(TUBE).machine.gantry_beam.section == "rhs-150x100x5"
+    assert router_of(window.document.project, TUBE).gantry_beam.section == "rhs-150x100x5"
     type_into(qtbot, box.lineEdit(), "giraffe")  # type: ignore[union-attr, arg-type]
     assert "expected sizes" in window.machine.bench.form.messages["section"].text()
-    assert window.document.project.candidate(TUBE).machine.gantry_beam.section == "rhs-150x100x5"
+    assert router_of(window.document.project, TUBE).gantry_beam.section == "rhs-150x100x5"
     settle(window, qtbot)
 
 
@@ -149,10 +150,10 @@ def test_every_part_can_be_changed_on_the_bench(window: MainWindow, qtbot: QtBot
     place = window.machine.bench.joint.findData("weld")
     window.machine.bench.joint.setCurrentIndex(place)
     window.machine.bench.joint.activated.emit(place)
-    assert window.document.project.candidate(TUBE).machine.beam_joint.kind == "weld"
+    assert router_of(window.document.project, TUBE).beam_joint.kind == "weld"
     window.machine.choose_link("spindle")
     type_into(qtbot, window.machine.bench.form.controls["mass"].edit, "12 lb")  # type: ignore[union-attr]
-    assert window.document.project.candidate(TUBE).machine.spindle.mass == pytest.approx(5.443, abs=0.001)
+    assert router_of(window.document.project, TUBE).spindle.mass == pytest.approx(5.443, abs=0.001)
     while window.document.stack.canUndo():
         window.document.stack.undo()
     settle(window, qtbot)
@@ -214,7 +215,7 @@ def test_sizes_of_the_machine_are_typed(window: MainWindow, qtbot: QtBot) -> Non
     assert "expected 50 mm to 6000 mm" in bench.form.controls["travel_x"].message.text()  # type: ignore[union-attr]
     assert window.document.project.candidate(TUBE).machine is machine
     bench.form.controls["cross_members"].setValue(7)  # type: ignore[union-attr]
-    assert window.document.project.candidate(TUBE).machine.dimensions.cross_members == 7
+    assert router_of(window.document.project, TUBE).dimensions.cross_members == 7
     for _ in range(2):
         qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert number(window, 2) == pytest.approx(before)

@@ -7,6 +7,9 @@ import openseespy.opensees as ops
 
 from unterbau.files.frame_document import FrameDocument
 
+RIGID = 1e13
+"""Stands for a rigid direction, N/m: far above every other stiffness, far below what rounding bears."""
+
 
 class OpenSeesFrame:
     """The document's model in openseespy; springs act at node i's place by a rigid link from j."""
@@ -97,9 +100,9 @@ class OpenSeesFrame:
             else:
                 ops.rigidLink("beam", self.tag[spring.j], other)
             tags = []
-            for k in spring.k:
-                assert k is not None
-                ops.uniaxialMaterial("Elastic", material, max(k, 1e-6))
+            for number, k in enumerate(spring.k):
+                stiff = k if k is not None else RIGID if number < 3 else RIGID / 100
+                ops.uniaxialMaterial("Elastic", material, max(stiff, 1e-6))
                 tags.append(material)
                 material += 1
             y = np.cross(np.array(spring.up), np.array(spring.x))

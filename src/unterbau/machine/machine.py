@@ -27,15 +27,17 @@ from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.braced_mill import BracedMill
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.fixed_bridge import FixedBridge
+from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
+from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.parts import Part, Place
 
-Machine: TypeAlias = (
-    MovingGantry | RaisedSides | FixedBridge | ColumnMill | ArmMill | BracedMill | LightTable | SlabRouter
-)
+Router: TypeAlias = MovingGantry | RaisedSides | FixedBridge | LightTable | SlabRouter
+Mill: TypeAlias = ColumnMill | ArmMill | BracedMill
+Machine: TypeAlias = Router | Mill | Lathe | WallAxis
 M = TypeVar("M", bound=Machine)
 KINDS: tuple[Kind, ...] = (
     moving_gantry.KIND,

@@ -142,12 +142,24 @@ def _qt_palette(p: Palette) -> QPalette:
     return made
 
 
+def _ticks(p: Palette) -> str:
+    """Return the part of the style sheet for boxes to tick and pages of text."""
+    tick = files("unterbau.ui") / "assets" / "icons" / p.tick
+    return f"""
+    QCheckBox::indicator {{ width: 11px; height: 11px; border: 1px solid {p.muted}; border-radius: 3px;
+      background: {p.panel}; }}
+    QCheckBox::indicator:checked {{ background: {p.accent}; border-color: {p.accent}; image: url("{tick}"); }}
+    QCheckBox::indicator:focus {{ border: 2px solid {p.accent}; }}
+    QPlainTextEdit {{ background: {p.panel}; border: 1px solid {p.hairline}; }}
+    QPlainTextEdit:focus {{ border: 1px solid {p.accent}; }}
+    """
+
+
 def style_sheet() -> str:
     """Return the style sheet of all ordinary controls."""
     p = _used
     arrow = files("unterbau.ui") / "assets" / "icons" / p.down_arrow
-    tick = files("unterbau.ui") / "assets" / "icons" / p.tick
-    return f"""
+    return f"""{_ticks(p)}
     QWidget {{ color: {p.ink}; background: {p.paper}; selection-background-color: {p.accent};
       selection-color: {p.on_accent}; }}
     QLabel, QCheckBox {{ background: transparent; }}
@@ -161,12 +173,6 @@ def style_sheet() -> str:
       border-bottom: 1px solid {p.hairline}; padding: 1px 2px; }}
     QLineEdit:focus, QComboBox:focus, QSpinBox:focus {{ border-bottom: 2px solid {p.accent}; }}
     QLineEdit[wrong="true"] {{ border-bottom: 2px solid {p.warning}; }}
-    QCheckBox::indicator {{ width: 11px; height: 11px; border: 1px solid {p.muted}; border-radius: 3px;
-      background: {p.panel}; }}
-    QCheckBox::indicator:checked {{ background: {p.accent}; border-color: {p.accent}; image: url("{tick}"); }}
-    QCheckBox::indicator:focus {{ border: 2px solid {p.accent}; }}
-    QPlainTextEdit {{ background: {p.panel}; border: 1px solid {p.hairline}; }}
-    QPlainTextEdit:focus {{ border: 1px solid {p.accent}; }}
     QComboBox::drop-down {{ border: none; width: 16px; }}
     QComboBox::down-arrow {{ image: url("{arrow}"); width: 10px; height: 10px; }}
     QComboBox QAbstractItemView, QListView {{ background: {p.panel}; border: 1px solid {p.hairline}; outline: 0; }}

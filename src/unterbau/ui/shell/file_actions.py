@@ -28,9 +28,22 @@ def new_project() -> Project:
     return Project("Untitled machine", "first candidate", (Candidate("first candidate", MovingGantry()),))
 
 
-def demo_project() -> Project:
-    """Return the shipped demo."""
-    text = (files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8")
+DEMOS = {
+    "carving-router": "carving router for instrument makers",
+    "organ-pipe-router": "router for organ pipe mouths",
+    "clock-plate-mill": "column mill for clock plates",
+    "railway-arm-mill": "arm mill for model railway frames",
+    "telescope-lathe": "lathe for telescope focusers",
+    "greenhouse-camera": "camera along a greenhouse",
+    "leather-table": "table that cuts leather and card",
+    "lettering-engraver": "lettering engraver on a surplus plate",
+}
+"""Shipped scenarios, invented."""
+
+
+def demo_project(name: str = "carving-router") -> Project:
+    """Return a shipped demo."""
+    text = (files("unterbau.demo") / f"{name}.unterbau").read_text(encoding="utf-8")
     return parse_project(text)
 
 
@@ -50,7 +63,7 @@ class FileActions:
         return [
             Command("new", "New machine", self.new, "Ctrl+N", "start from nothing: travel, heights, stances"),
             Command("open", "Open …", self.ask_open, "Ctrl+O"),
-            Command("open-demo", "Open the demo: carving router", self.open_demo),
+            *(Command(f"demo-{key}", f"Demo: {words}", partial(self.open_demo, key)) for key, words in DEMOS.items()),
             Command("save", "Save", self.save, "Ctrl+S"),
             Command("save-as", "Save as …", self.ask_save, "Ctrl+Shift+S"),
             Command("rename-project", "Name of the project …", self.ask_name),
@@ -71,10 +84,11 @@ class FileActions:
             self._say("")
             self._started()
 
-    def open_demo(self) -> None:
-        """Open the shipped demo."""
+    def open_demo(self, name: str = "carving-router") -> None:
+        """Open a shipped demo."""
         if self.may_leave():
-            self._document.replace(demo_project(), None)
+            project = demo_project(name)
+            self._document.replace(project, None)
             self._say("")
 
     def ask_open(self) -> None:

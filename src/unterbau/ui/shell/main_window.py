@@ -4,7 +4,7 @@ from functools import partial
 from typing import cast
 
 from PyQt6.QtGui import QCloseEvent
-from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 from typing_extensions import override
 
 from unterbau.files.recovery import Kept, throw_away
@@ -208,8 +208,10 @@ class MainWindow(QMainWindow):
     def _fill_menu(self) -> None:
         menu, actions = self.header.menu, self.actions_by_id
         menu.clear()
+        demos = QMenu("Open a demo", menu)
         for command in self.files.commands():
-            menu.addAction(actions[command.id])
+            (demos if command.id.startswith("demo-") else menu).addAction(actions[command.id])
+        menu.insertMenu(actions["save"], demos)
         recent = self.files.recent_commands()
         if recent:
             menu.addSeparator()
