@@ -1,7 +1,17 @@
 """Finds what a person would see cut off."""
 
 from PyQt6.QtCore import QPoint, QRect
-from PyQt6.QtWidgets import QAbstractButton, QAbstractScrollArea, QComboBox, QLabel, QLineEdit, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QAbstractScrollArea,
+    QCheckBox,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QToolButton,
+    QWidget,
+)
 
 
 def cut_off(window: QWidget) -> list[str]:
@@ -34,7 +44,7 @@ def _too_small(widget: QWidget) -> bool:
         return widget.fontMetrics().horizontalAdvance(widget.text()) > widget.width() - 4
     if isinstance(widget, QComboBox):
         return widget.fontMetrics().horizontalAdvance(widget.currentText()) > widget.width() - 16
-    if isinstance(widget, QAbstractButton):
+    if isinstance(widget, QPushButton | QToolButton | QCheckBox):  # others draw and elide their own text
         return widget.fontMetrics().horizontalAdvance(widget.text()) > widget.width() - 6
     return False
 

@@ -17,7 +17,7 @@ def test_every_command_runs_from_the_keyboard(
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: ("", ""))
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: ("", ""))
     for command in [*window.commands(), *window.machine.link_commands()]:
-        if command.id in LEAVES or not command.enabled():
+        if command.id in LEAVES or command.id.startswith(("start-", "demo-")) or not command.enabled():
             continue
         window.open_finder()
         qtbot.keyClicks(window.finder.text, command.text.removesuffix(" …"))

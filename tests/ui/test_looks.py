@@ -27,6 +27,15 @@ def dialog(window: MainWindow, kind: type[QDialog]) -> QDialog:
     return found[0]
 
 
+def fits(window: MainWindow, qtbot: QtBot, what: str) -> None:
+    """Wait until the layout has settled with nothing cut off."""
+
+    def settled() -> None:
+        assert cut_off(window) == [], what
+
+    qtbot.waitUntil(settled, timeout=3000)
+
+
 @pytest.mark.parametrize("colours", ["light", "dark"])
 def test_nothing_is_cut_off(window: MainWindow, qtbot: QtBot, colours: str) -> None:
     window.view.restyle(colours, 1.0)
@@ -35,13 +44,11 @@ def test_nothing_is_cut_off(window: MainWindow, qtbot: QtBot, colours: str) -> N
         qtbot.waitUntil(lambda w=width: window.width() == w)  # type: ignore[misc]
         for station in range(len(STATIONS)):
             window.show_station(station)
-            qtbot.wait(30)
-            assert cut_off(window) == [], (width, STATIONS[station])
+            fits(window, qtbot, f"{STATIONS[station]} at {width}")
         window.show_station(STATIONS.index("Machine"))
         for key in LINKS:
             window.machine.choose_link(key)
-            qtbot.wait(30)
-            assert cut_off(window) == [], (width, key)
+            fits(window, qtbot, f"{key} at {width}")
     settle(window, qtbot)
 
 
@@ -51,8 +58,7 @@ def test_large_text_fits_a_large_window(window: MainWindow, qtbot: QtBot) -> Non
     qtbot.waitUntil(lambda: window.width() == 1920)
     for station in range(len(STATIONS)):
         window.show_station(station)
-        qtbot.wait(30)
-        assert cut_off(window) == [], STATIONS[station]
+        fits(window, qtbot, STATIONS[station])
 
 
 @pytest.mark.parametrize("colours", ["light", "dark"])

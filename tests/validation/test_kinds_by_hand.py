@@ -13,7 +13,7 @@ from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.wall_axis import WallAxis
-from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.machine import KINDS, Machine, to_frame
 from unterbau.machine.member import member_values, round_values
 from unterbau.machine.parts import Member, Place
 from unterbau.studies.answers import answers, likely_answers
@@ -30,17 +30,12 @@ def give(machine: Machine, key: str, axis: int, place: Place | None = None) -> f
 @pytest.mark.parametrize("place", [0.2, 0.5, 0.9])
 @pytest.mark.parametrize("axis", [Y, Z])
 def test_work_in_the_chuck_alone_is_a_cantilever(axis: int, place: float) -> None:
-    """F·a³/3EI + F·a/κGA, and twist by the radius the tool stands off: Z pull, M = r."""
+    """F·a³/3EI + F·a/κGA, the tool at the spindle's axis."""
     machine = replace(Lathe(), dimensions=replace(Lathe().dimensions, tailstock=0))
     work = machine.work
     a = place * machine.dimensions.travel_x + 0.01
-    assert a < work.stick_out or place > 0.7
-    a = min(a, work.stick_out - 0.002)
     v = round_values(work.diameter, work.material)
     by_hand = a**3 / (3 * v.E * v.Iy) + a / (v.G * v.Asy)
-    if axis == Z:
-        radius = 0.0
-        by_hand += radius**2 * a / (v.G * v.J)
     assert give(machine, "work", axis, Place(place, 0.0)) == pytest.approx(by_hand, rel=1e-6)
 
 
@@ -93,19 +88,17 @@ def test_a_heavier_carriage_sags_the_wall_axis_more_between_anchors() -> None:
 
 CLASSES = {
     "moving-gantry-router": (0.3, 5), "raised-side-router": (0.2, 5), "fixed-bridge-router": (1, 10),
-    "column-mill": (4, 30), "arm-mill": (0.9, 10), "braced-mill": (3, 30), "lathe": (8, 40),
+    "column-mill": (4, 30), "arm-mill": (0.9, 10), "braced-mill": (3, 30), "lathe": (6, 40),
     "light-table": (0.03, 0.5), "slab-router": (1, 10), "wall-axis": (0.01, 0.1),
 }  # fmt: skip
 """Likely N/µm in the softest axis, common practice, no source: wood routers 0.5 to 5, metal routers 3 to 10,
 hobby steel mills 10 to 30, lathes 10 to 40, light processes 0.1 to 0.5. The demo machines lie at the lower
 end or below: joints and guides hold most of the movement, a ⌀6 cutter alone gives 7 N/µm. The wall axis
-carries a camera on a long arm and needs none of it."""
+carries a camera on a long arm and needs none of it; half of the lathe's give is its long thin work."""
 
 
 @pytest.mark.parametrize("kind", CLASSES)
 def test_every_kind_lies_in_the_range_of_its_class(kind: str) -> None:
-    from unterbau.machine.machine import KINDS
-
     machine = next(one for one in KINDS if one.id == kind).model()
     softest = 1e-6 / likely_answers(machine, Place())[0].compliance.diagonal().max()
     low, high = CLASSES[kind]

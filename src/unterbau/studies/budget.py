@@ -197,7 +197,7 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
                 found[key] = f"{label}: printed, and there is no printer"
             if (
                 isinstance(part, Plate)
-                and part.thickness > 0.015
+                and part.thickness > THICK
                 and not {"sheet-firm", "machining-firm"} & {*brief.tools}
             ):
                 found[key] = f"{label}: plate of {text(part.thickness)}, and no firm to cut it"

@@ -85,15 +85,17 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
         axis: 0, 1, 2 for x, y, z.
     """
     frame = solved.built.frame
+    one, chosen = link(machine, key), part(machine, key)
+    whole = float(tip_compliance(solved)[axis, axis])
+    if key not in frame.groups:
+        return Explanation(key, one.label, 0.0, whole, (), ASIDE, facts(key, chosen))
     group = frame.groups.index(key)
     of_group = 2 * energies(solved.statics)[TIP][axis, group]
-    one, chosen = link(machine, key), part(machine, key)
     reasons = [
         *_of_beams(solved, group, axis, dict(zip(CAUSES, of_group.tolist(), strict=True))),
         *_of_springs(solved, group, axis, one.kind),
     ]
     total = float(of_group.sum())
-    whole = float(tip_compliance(solved)[axis, axis])
     if total < IDLE * whole:
         return Explanation(key, one.label, total, whole, (), ASIDE, facts(key, chosen))
     told = [reason for reason in reasons if reason.compliance > SMALL * total]

@@ -24,13 +24,19 @@ class Shares:
 
 
 def shares(machine: Machine, solved: Solved) -> Shares:
-    """Return the shares of a solved machine: twice the strain energy under each unit pull."""
+    """Return the shares of a solved machine: twice the strain energy under each unit pull.
+
+    A link that this machine leaves out, such as a tailstock, has none.
+    """
     groups = {name: index for index, name in enumerate(solved.built.frame.groups)}
     energy = energies(solved.statics)[TIP] * 2
     keys = tuple(link.key for link in links(machine))
-    on_path = np.array([groups[key] for key in keys])
-    rest = np.setdiff1d(np.arange(len(groups)), on_path)
-    table = np.concatenate([energy[:, on_path], energy[:, rest].sum(axis=1, keepdims=True)], axis=1)
+    table = np.zeros((len(energy), len(keys) + 1, energy.shape[2]))
+    for place, key in enumerate(keys):
+        if key in groups:
+            table[:, place] = energy[:, groups[key]]
+    off_path = [index for name, index in groups.items() if name not in keys]
+    table[:, -1] = energy[:, off_path].sum(axis=1)
     return Shares((*keys, REST), table)
 
 

@@ -29,6 +29,7 @@ CHUCK = 0.06
 TAIL = 0.06
 POST = 0.03  # half the depth of the tool post
 BEHIND = 0.03
+FIRST, LAST = 0.01, 0.002  # of the tool, from the chuck and from the work's end
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +81,7 @@ class Lathe:
     )
     shaft: Member = field(default_factory=lambda: Member("rod-40", "steel-drawn"))
     chuck: Joint = field(default_factory=lambda: Joint("flange"))
-    work: Cutter = field(default_factory=lambda: Cutter(0.03, 0.2, "aluminium-6082"))
+    work: Cutter = field(default_factory=lambda: Cutter(0.035, 0.27, "aluminium-6082"))
     tailstock: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
     centre: Joint = field(default_factory=lambda: Joint("clamp"))
 
@@ -88,7 +89,9 @@ class Lathe:
 def put_up(kit: Kit) -> None:
     """Put up a machine of this kind."""
     d = kit.machine.dimensions
-    tool: Vector = (kit.place.x * d.travel_x + 0.01, -kit.place.y * d.travel_y, d.centre_height)
+    # Beyond the work's end there is nothing to cut: the tool stands at the end.
+    along = min(kit.place.x * d.travel_x + FIRST, kit.machine.work.stick_out - LAST)
+    tool: Vector = (along, -kit.place.y * d.travel_y, d.centre_height)
     tubes = _bed(kit)
     _headstock(kit, tubes, tool)
     _carriage(kit, tubes, tool)
@@ -165,7 +168,7 @@ def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     ring = (round_ring(s.diameter),)
     kit.bodies.append(Prism("spindle", "shaft", (-s.length, 0.0, z), (0.0, 0.0, z), Z, ring))
     long = m.work.stick_out
-    at = min(max(tool[0], 0.002), long - 0.002)
+    at = max(tool[0], LAST)
     work = round_bar(kit, "work", "work", (0.0, 0.0, z), (long, 0.0, z), (at,))
     join(kit, "chuck", work.chain.nodes[0], shaft.chain.nodes[-1], Face(m.work.diameter, m.work.diameter))
     if d.tailstock:

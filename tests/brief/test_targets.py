@@ -1,0 +1,76 @@
+"""What follows from a brief: forces by the worked table, stiffness by force over error."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from unterbau.brief.brief import TOOLS, Brief, check_brief
+from unterbau.brief.targets import targets
+from unterbau.catalogue.cuts import cuts
+from unterbau.errors import InputError
+
+WORKED = {
+    "softwood": 30, "hardwood-light": 13, "hardwood": 35, "mdf": 42, "acrylic": 42, "aluminium-light": 58,
+    "aluminium": 86, "brass": 28, "steel-light": 81, "steel": 247, "stainless": 223,
+}  # fmt: skip
+"""Peak force, N: kc = kc1.1·h^-mc (Kienzle), summed over the teeth in the cut; kc1.1 and mc from memory."""
+
+
+@pytest.mark.parametrize("name", WORKED)
+def test_forces_are_those_of_the_worked_table(name: str) -> None:
+    found = targets(Brief(cuts=(name,)))
+    assert found.force.likely == WORKED[name]
+    assert found.force.low == pytest.approx(0.6 * WORKED[name])
+    assert found.force.high == pytest.approx(1.4 * WORKED[name])
+    assert cuts()[name].label in found.force_words
+
+
+def test_the_hardest_cut_counts_and_half_the_error_is_the_frames() -> None:
+    found = targets(Brief(cuts=("hardwood-light", "brass", "aluminium"), accuracy=5e-5))
+    assert found.force.likely == 86
+    assert found.stiffness[0] == pytest.approx(86 / 25e-6)
+    assert found.stiffness[2] == pytest.approx(found.stiffness[0] / 3)
+    assert "86 N ÷ 25 µm" in found.stiffness_words
+    assert "thou" in targets(Brief(), "inch").stiffness_words
+    assert found.usual.label == "aluminium router"
+
+
+def test_too_much_asked_is_said() -> None:
+    found = targets(Brief(cuts=("steel",), accuracy=5e-6))
+    assert "More is asked" in found.picky_words
+    assert found.picky
+    assert "More is asked" not in targets(Brief()).picky_words
+
+
+def test_light_processes_load_by_their_own_mass() -> None:
+    """2 kg at 5 m/s²: 10 N; worked example, and m·a."""
+    found = targets(Brief(process="laser", acceleration=5.0))
+    assert found.force.likely == pytest.approx(10.0)
+    assert not found.picky
+    assert "Not picky" in found.picky_words
+    assert found.mode > 20
+    knife = targets(Brief(process="knife", acceleration=2.0))
+    assert knife.force.low < knife.force.likely < knife.force.high
+    carried = targets(Brief(process="carrying", payload=3.0, acceleration=2.0))
+    assert carried.force.likely == pytest.approx(6.0)
+
+
+@pytest.mark.parametrize(
+    ("change", "where"),
+    [
+        ({"accuracy": 0.0}, "accuracy"), ({"accuracy": 0.1}, "accuracy"), ({"work_x": -1.0}, "work_x"),
+        ({"cuts": ("cheese",)}, "cuts"), ({"tools": ("magic",)}, "tools"), ({"lift": 1e9}, "lift"),
+        ({"last_machine": "x" * 3000}, "last_machine"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_is_refused(change: dict[str, Any], where: str) -> None:
+    with pytest.raises(InputError) as error:
+        check_brief(replace(Brief(), **change))
+    assert error.value.where == where
+
+
+def test_an_open_brief_is_answered() -> None:
+    check_brief(Brief(cuts=()))
+    assert targets(Brief(cuts=())).force.likely == WORKED["hardwood"]
+    check_brief(Brief(tools=tuple(TOOLS)))
