@@ -114,3 +114,12 @@ def _light(brief: Brief, units: Units) -> Targets:
         f"not ring: a first mode above {LIGHT_MODE:.0f} Hz (common practice, no source).",
         LIGHT_MODE,
     )  # fmt: skip
+
+
+def met(target: float, reached: Band) -> tuple[bool, str]:
+    """Return whether a target is likely met, and in words how surely."""
+    if reached.low >= target:
+        return True, "met, even at the low end"
+    if reached.likely >= target:
+        return True, "likely met, not at the low end"
+    return False, "missed, though not at the high end" if reached.high >= target else "missed"

@@ -1,6 +1,6 @@
 """Does the machine fit the brief? Travel, height, room, lifting, money, tools; each conflict with its cure."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache, partial
 
 import numpy as np
@@ -174,7 +174,8 @@ def _money(machine: Machine, brief: Brief, book: PriceBook) -> list[Finding]:
 def _tools(machine: Machine, brief: Brief, units: Units) -> list[Finding]:
     if not brief.tools:
         return []
-    return [Finding(words, fits=False, key=key) for key, words in shop_limits(machine, brief, units).items()]
+    limits = shop_limits(machine, replace(brief, lift=0.0), units)  # lifting has a line of its own
+    return [Finding(words, fits=False, key=key) for key, words in limits.items()]
 
 
 def _metal(plate: Plate) -> bool:
@@ -198,6 +199,7 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
             if (
                 isinstance(part, Plate)
                 and part.thickness > THICK
+                and _metal(part)
                 and not {"sheet-firm", "machining-firm"} & {*brief.tools}
             ):
                 found[key] = f"{label}: plate of {text(part.thickness)}, and no firm to cut it"

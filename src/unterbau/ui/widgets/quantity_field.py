@@ -18,17 +18,18 @@ class QuantityField(QWidget):
 
     def __init__(
         self, name: str, kind: Kind, view: ViewSettings, parent: QWidget | None = None, message: QLabel | None = None,
-        unit: str = "", optional: bool = False,
+        unit: str = "", optional: bool = False, fine: bool = False,
     ) -> None:  # fmt: skip
         """Take the label that wrong input is answered in; without one it stands below the field.
 
         A plain number may be shown with a unit, which may be typed behind it or left out. An
-        optional field may be emptied, which means nothing, 0.
+        optional field may be emptied, which means nothing, 0. A fine length is shown to the
+        micrometre.
         """
         super().__init__(parent)
         self._kind, self._view = kind, view
         self._value = 0.0
-        self._optional = optional
+        self._optional, self._fine = optional, fine
         self._unit = unit or UNIT.get(kind, "")
         self.edit = QLineEdit(self)
         self.edit.setAccessibleName(name)
@@ -63,6 +64,9 @@ class QuantityField(QWidget):
     def _text(self) -> str:
         if self._optional and self._value == 0.0:
             return ""
+        if self._fine:
+            metric = self._view.units == "mm"
+            return f"{self._value * 1e3:.4g} mm" if metric else f"{self._value / 0.0254:.4g} in"
         if self._kind == "length":
             return length_text(self._value, self._view.units)
         return f"{self._value:.6g} {self._unit}".strip()

@@ -5,8 +5,7 @@ from functools import partial
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from unterbau.band import Band
-from unterbau.brief.targets import Targets
+from unterbau.brief.targets import Targets, met
 from unterbau.studies.answers import Answers
 from unterbau.studies.budget import Finding
 from unterbau.ui.theme import em
@@ -14,15 +13,6 @@ from unterbau.ui.widgets.labels import heading, label
 from unterbau.units import number_text
 
 AXES = "XYZ"
-
-
-def met(target: float, reached: Band) -> str:
-    """Return in words whether a target is met, by the band of the worst place."""
-    if reached.low >= target:
-        return "met, even at the low end"
-    if reached.likely >= target:
-        return "likely met, not at the low end"
-    return "missed, though not at the high end" if reached.high >= target else "missed"
 
 
 class TargetsPanel(QWidget):
@@ -58,7 +48,7 @@ class TargetsPanel(QWidget):
         if answers is None:
             return f"“{name}”: being computed"
         rows = [
-            f"{axis} {number_text(reached.likely / 1e6)} {met(target, reached)}"
+            f"{axis} {number_text(reached.likely / 1e6)} {met(target, reached)[1]}"
             for axis, target, reached in zip(AXES, found.stiffness, answers.worst, strict=True)
         ]
         text = f"“{name}” at the worst of centre and corners, N/µm: {'; '.join(rows)}."

@@ -136,7 +136,15 @@ class BriefForm(QScrollArea):
         grid.setVerticalSpacing(round(0.2 * em()))
         grid.setColumnStretch(1, 1)
         for row, (attribute, caption, kind, unit) in enumerate(rows):
-            field = QuantityField(caption, kind, self._view, self, unit=unit, optional=attribute not in NEEDED)
+            field = QuantityField(
+                caption,
+                kind,
+                self._view,
+                self,
+                unit=unit,
+                optional=attribute not in NEEDED,
+                fine=attribute == "accuracy",
+            )
             if attribute not in NEEDED:
                 field.edit.setPlaceholderText("open")
             field.committed.connect(partial(self._on_value, attribute))

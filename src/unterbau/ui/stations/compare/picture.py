@@ -98,17 +98,18 @@ class Picture(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.plot)
 
-    def show_dots(self, dots: list[Dot], axis: str, chosen: str) -> None:
-        """Show candidates by their stiffness along an axis."""
+    def show_dots(self, dots: list[Dot], axis: str, chosen: str, target: float) -> None:
+        """Show candidates by their stiffness along an axis, and what the brief needs, N/µm."""
         self.dots = dots
         self._item.clear()
         muted = colour("muted").name()
         self._item.setLabel("left", f"stiffness along {axis}, N/µm (line: low to high)", color=muted)
         self._item.setLabel("bottom", "mass, kg (area of a dot: money)", color=muted)
+        self._show_target(target)
         for dot, size in zip(dots, sizes(dots), strict=True):
             self._add(dot, size, dot.name == chosen)
         if dots:
-            self._frame(dots)
+            self._frame(dots, target)
             per_x, per_y = self._item.vb.viewPixelSize()
             for dot, beside in zip(dots, places(dots, per_x, per_y), strict=True):
                 self._name(dot, beside, dot.name == chosen)
@@ -120,6 +121,19 @@ class Picture(QWidget):
         dot = next(one for one in self.dots if one.name == name)
         scene = self._item.vb.mapViewToScene(QPointF(dot.mass, dot.stiffness.likely))
         return QPointF(self.plot.mapFromScene(scene))
+
+    def _show_target(self, target: float) -> None:
+        """Tint what meets the brief."""
+        soft = colour("accent_soft")
+        soft.setAlphaF(0.55)
+        region = pg.LinearRegionItem(
+            (target, max(1e3, 100 * target)), orientation="horizontal", movable=False, brush=pg.mkBrush(soft),
+            pen=pg.mkPen(colour("accent"), width=1, style=Qt.PenStyle.DashLine),
+        )  # fmt: skip
+        region.setZValue(-10)
+        self._item.addItem(region, ignoreBounds=True)
+        pg.InfLineLabel(region.lines[0], "the brief's target", position=0.98, anchors=[(1, 1), (1, 1)],
+                        color=colour("accent"))  # fmt: skip
 
     def _add(self, dot: Dot, size: float, chosen: bool) -> None:
         ink = colour("accent" if chosen else "ink")
@@ -140,10 +154,11 @@ class Picture(QWidget):
         text.setPos(dot.mass + beside.right, dot.stiffness.likely + beside.up)
         self._item.addItem(text)
 
-    def _frame(self, dots: list[Dot]) -> None:
+    def _frame(self, dots: list[Dot], target: float) -> None:
         low, high = min(d.mass for d in dots), max(d.mass for d in dots)
         room = max(high - low, 0.2 * high)
         top = max(max(d.stiffness.low, d.stiffness.high) for d in dots)
+        top = max(top, min(1.15 * target, 2.5 * top))
         # Names stand to the right of their dots.
         self._item.setRange(xRange=(low - 0.12 * room, high + 0.55 * room), yRange=(0.0, 1.08 * top), padding=0.0)
 

@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import (
 )
 from typing_extensions import override
 
+from unterbau.brief.targets import targets
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.figures_csv import write_figures
 from unterbau.project.project import Candidate
@@ -108,7 +109,8 @@ class CompareStation(QWidget):
                 row.benchmark)
             for row in rows if (found := row.figures)
         ]  # fmt: skip
-        self.picture.show_dots(dots, AXES[axis], chosen)
+        needed = targets(self._document.project.brief).stiffness[axis]
+        self.picture.show_dots(dots, AXES[axis], chosen, needed * 1e-6)
         missing = len(rows) - len(dots)
         self.head.setText(f"{missing} still being computed" if missing else "")
         try:

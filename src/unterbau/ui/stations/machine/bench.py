@@ -61,6 +61,9 @@ class Bench(QWidget):
         self.why_button = QPushButton("why so soft?", self)
         self.money = label("", "muted", 0.92)
         self.facts = label("", "muted", 0.86)
+        self.limit = label("", "error", 0.9)
+        self.limit.setWordWrap(True)
+        self.limit.hide()
         self.advice = TryInstead(self)
         self.why = Why(view, self)
         self._pages = QStackedLayout()
@@ -85,8 +88,8 @@ class Bench(QWidget):
         """Whether the page with the causes is open."""
         return self._pages.currentIndex() == 1
 
-    def show_part(self, machine: Machine, key: str, prices: PriceBook) -> None:
-        """Put a part on the bench."""
+    def show_part(self, machine: Machine, key: str, prices: PriceBook, limit: str = "") -> None:
+        """Put a part on the bench; `limit` says what this shop cannot do about it."""
         if key != self._key:
             self.own_wanted.setChecked(False)
         self._machine, self._key = machine, key
@@ -97,6 +100,8 @@ class Bench(QWidget):
         self._show_joint(machine, key)
         self.facts.setText("\n".join(facts(key, chosen)))
         self._show_money(machine, key, prices)
+        self.limit.setText(f"brief: {limit}" if limit else "")
+        self.limit.setVisible(bool(limit))
         self._show_section(chosen)
         self.own_wanted.setVisible(isinstance(chosen, Member))
         self.own.setVisible(isinstance(chosen, Member) and self.own_wanted.isChecked())
@@ -244,6 +249,7 @@ class Bench(QWidget):
             steps.addWidget(button, 1)
         steps.addWidget(self.own_wanted)
         box.addLayout(steps)
+        box.insertWidget(1, self.limit)
         box.addWidget(self.advice)
         for text in (self.money, self.facts):
             text.setWordWrap(True)

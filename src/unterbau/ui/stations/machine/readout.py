@@ -5,6 +5,7 @@ from PyQt6.QtGui import QFont
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from unterbau.band import Band
+from unterbau.brief.targets import Targets, met
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.bill import Cost
 from unterbau.machine.parts import Place
@@ -135,19 +136,24 @@ class Readout(QWidget):
         count = f", {len(cost.unpriced)} missing" if cost.unpriced else ""
         self.spreads["money"].setText(("invented prices" if cost.invented else f"of {prices.date}") + count)
 
-    def show_bands(self, answers: Answers | None) -> None:
-        """Show the bands, or that they are being computed."""
+    def show_bands(self, answers: Answers | None, wanted: Targets) -> None:
+        """Show the bands and whether they meet the brief, or that they are being computed."""
         if answers is None:
             self._droop = None
             self._droops = ()
             for band in self.bands:
                 band.setText("likely …")
+                band.setToolTip("")
             for name in ("droop", "shake"):
                 self.figures[name].setText("…")
                 self.spreads[name].setText("")
             return
         for axis in range(3):
-            self.bands[axis].setText(band_text(answers.stiffness[axis], 1e-6))
+            target = wanted.stiffness[axis]
+            fits, words = met(target, answers.worst[axis])
+            self.bands[axis].setText(f"{band_text(answers.stiffness[axis], 1e-6)}  {'✓' if fits else '✕'}")
+            needed = f"the brief needs {number_text(target / 1e6)} N/µm at the worst of centre and corners"
+            self.bands[axis].setToolTip(f"low – high here; {needed}: {words}")
         self._droop, self._droops = answers.droop, answers.droops[1]
         self._show_droop()
         lowest = answers.modes[0]

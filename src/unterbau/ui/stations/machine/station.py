@@ -5,6 +5,7 @@ from functools import partial
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
+from unterbau.brief.targets import targets
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, part
 from unterbau.machine.parts import Part
@@ -12,6 +13,7 @@ from unterbau.machine.stepping import step
 from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.studies.advise import Trial
+from unterbau.studies.budget import shop_limits
 from unterbau.studies.explain import explain
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
@@ -41,7 +43,7 @@ class MachineStation(QWidget):
         self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
-        self._document, self._selection = document, selection
+        self._document, self._selection, self._settings = document, selection, view
         self.feed = feed
         self.load_path = LoadPath(selection, view, self)
         self.view = MachineView(selection, view, self)
@@ -217,8 +219,10 @@ class MachineStation(QWidget):
         self.load_path.show_cut(self._document.project.cut)
 
     def _show_bench(self, machine: Machine, key: str) -> None:
-        prices = self._document.project.prices
-        self.bench.show_part(machine, key, prices)
+        project = self._document.project
+        prices = project.prices
+        limit = shop_limits(machine, project.brief, self._settings.units).get(key, "")
+        self.bench.show_part(machine, key, prices, limit)
         if key == SIZES:
             self.advice.stop()
             return
@@ -291,7 +295,7 @@ class MachineStation(QWidget):
         against = None if same else self.feed.likely(project.candidate(project.benchmark).machine)[0]
         self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
         self.readout.show_cost(cost_of(machine, project.prices), project.prices)
-        self.readout.show_bands(self.feed.full(machine))
+        self.readout.show_bands(self.feed.full(machine), targets(project.brief))
         self.load_path.show_answers(machine, likely)
         known = {one.key for one in (*links(machine), kind_of(machine).size_link)}
         if self._selection.link not in known:
@@ -301,7 +305,7 @@ class MachineStation(QWidget):
         self.candidates.show_cards()
 
     def _on_bands(self) -> None:
-        self.readout.show_bands(self.feed.full(self.feed.machine()))
+        self.readout.show_bands(self.feed.full(self.feed.machine()), targets(self._document.project.brief))
 
 
 def _line(vertical: bool = False) -> QFrame:
