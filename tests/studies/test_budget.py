@@ -6,9 +6,11 @@ import pytest
 
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.prices import shipped_prices
+from unterbau.machine.kind import Kind
+from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.machine import KINDS, bill_of, travel
-from unterbau.studies.budget import Budget, budget, heaviest, outside, shop_limits
+from unterbau.studies.budget import Budget, budget, heaviest, outside, shop_limits, travel_chains
 
 ROUTER = MovingGantry()
 OPEN = Brief(lift=0.0)
@@ -73,13 +75,34 @@ def test_what_a_shop_cannot_do_is_marked() -> None:
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda k: k.id)
-def test_every_kind_is_budgeted(kind: object) -> None:
-    machine = kind.model()  # type: ignore[attr-defined]
+def test_travel_is_rail_less_stance_block_and_stops(kind: Kind) -> None:
+    """As they come, no kind has a block that leaves its rail."""
+    chains = travel_chains(kind.model())
+    assert chains
+    for chain in chains:
+        assert chain.spare > -5e-4, chain
+        assert "travel" in chain.words("mm")
+    machine = kind.model()
+    shorter = replace(machine.dimensions, stop=0.0)
+    assert travel_chains(replace(machine, dimensions=shorter))[0].spare >= chains[0].spare - 1e-9
+
+
+def test_a_table_too_short_for_its_travel_is_found() -> None:
+    mill = ColumnMill()
+    short = replace(mill, dimensions=replace(mill.dimensions, table_length=0.45))
+    conflicts = budget(short, OPEN, shipped_prices()).conflicts
+    assert [one.key for one in conflicts] == ["dimensions.table_length"]
+    assert "91 mm too short" in conflicts[0].words
+
+
+@pytest.mark.parametrize("kind", KINDS, ids=lambda k: k.id)
+def test_every_kind_is_budgeted(kind: Kind) -> None:
+    machine = kind.model()
     brief = Brief(work_x=5.0, work_y=5.0, work_z=2.0, space_x=0.1, door=0.1, lift=1.0, money=1.0, tools=("lathe",))
     answered = budget(machine, brief, shipped_prices())
     assert len(answered.conflicts) >= 4
     assert answered.travel == travel(machine)
-    keys = {link.key for link in kind.links} | {f"dimensions.{s.attribute}" for s in kind.sizes}  # type: ignore[attr-defined]
+    keys = {link.key for link in kind.links} | {f"dimensions.{s.attribute}" for s in kind.sizes}
     for one in answered.conflicts:
         assert one.key in keys or one.key in ("", "dimensions")
     assert all(0.05 < size < 6 for size in answered.outside)

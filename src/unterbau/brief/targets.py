@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from unterbau.band import Band
 from unterbau.brief.brief import PROCESSES, Brief
 from unterbau.catalogue.cuts import Cut, cut
-from unterbau.units import Units, movement_text
+from unterbau.units import Units, length_text, movement_text
 
 DRAG = {"knife": Band(1.0, 4.0, 10.0)}
 """Force of a drag knife, N; common practice, no source."""
@@ -27,6 +27,8 @@ class Class:
     high: float
 
 
+RUN_UP = 0.005
+"""Way in which a feed should be reached, m; common practice, no source."""
 TOO_MUCH = "More is asked than such machines give: lighter cuts, or more error allowed."
 CLASSES = {
     "softwood": Class("wood router", 0.5e6, 5e6), "hardwood-light": Class("wood router", 0.5e6, 5e6),
@@ -54,6 +56,8 @@ class Targets:
     picky: bool
     """Whether the process asks much of the frame at all."""
     picky_words: str
+    speed_words: str
+    """Speed and acceleration that matter."""
     mode: float
     """Lowest natural mode that matters, Hz; 0 where the cut rules."""
 
@@ -82,8 +86,19 @@ def _cutting(brief: Brief, units: Units) -> Targets:
         hardest.force, _force_words(hardest), (needed, needed, needed / 3), words, usual, picky,
         f"{usual.label.capitalize()}s reach {usual.low / 1e6:g} to {usual.high / 1e6:g} N/µm at the tip (common "
         f"practice, no source). {'' if needed <= usual.high else TOO_MUCH}".strip(),
-        0.0,
+        _feed_words(brief, units), 0.0,
     )  # fmt: skip
+
+
+def _feed_words(brief: Brief, units: Units) -> str:
+    """Return how fast the quickest cut feeds, and what reaching it within a short way takes: v²/2s."""
+    quickest = max((cut(name) for name in brief.cuts), key=lambda one: one.feed, default=cut("hardwood"))
+    needed = quickest.feed**2 / (2 * RUN_UP)
+    way = length_text(RUN_UP, units)
+    return (
+        f"{quickest.label} feeds at {quickest.feed * 60:.1f} m/min (tooth feed × teeth × turns); reached within {way} "
+        f"that takes v²/2s = {needed:.2f} m/s²."
+    )
 
 
 def _force_words(hardest: Cut) -> str:
@@ -112,7 +127,7 @@ def _light(brief: Brief, units: Units) -> Targets:
         needed > LIGHT.high,
         f"Not picky about the frame: {LIGHT.low / 1e6:g} to {LIGHT.high / 1e6:g} N/µm do. What counts is that it does "
         f"not ring: a first mode above {LIGHT_MODE:.0f} Hz (common practice, no source).",
-        LIGHT_MODE,
+        f"Acceleration matters more than speed: {brief.acceleration:g} m/s² is what loads this frame.", LIGHT_MODE,
     )  # fmt: skip
 
 

@@ -22,6 +22,8 @@ class Cut:
     """Force along the cut, averaged, N."""
     peak: float
     """Largest resultant within a turn, N."""
+    feed: float
+    """Tooth feed × teeth × turns, m/s."""
     source: str
 
     @property
@@ -35,7 +37,15 @@ def cuts() -> dict[str, Cut]:
     """Return all cuts by id."""
     data = table("cuts")
     return {
-        row["id"]: Cut(row["id"], row["label"], row["tool"], float(row["mean"]), float(row["peak"]), data["source"])
+        row["id"]: Cut(
+            row["id"],
+            row["label"],
+            row["tool"],
+            float(row["mean"]),
+            float(row["peak"]),
+            row["feed_mm_min"] / 6e4,
+            data["source"],
+        )
         for row in data["cuts"]
     }
 

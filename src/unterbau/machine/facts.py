@@ -10,6 +10,9 @@ from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.units import number_text
 
+GRIDS = ("bed", "table", "slab", "wall")
+"""Plates that are modelled as a grid."""
+
 
 def facts(key: str, part: Part) -> tuple[str, ...]:
     """Return a few short lines about a part; numbers first, then how it is modelled."""
@@ -20,7 +23,7 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
             base = material(part.material)
             model = (
                 "Modelled as a grid of strips both ways; local dents between strips are left out."
-                if key == "bed"
+                if key in GRIDS
                 else "Modelled as strips that bend like beams; a true plate comes later."
             )
             return (f"E {base.E / 1e9:.3g} GPa, {base.rho:.0f} kg/m³", model)

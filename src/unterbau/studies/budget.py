@@ -6,6 +6,7 @@ from functools import lru_cache, partial
 import numpy as np
 
 from unterbau.brief.brief import Brief
+from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism
@@ -32,6 +33,31 @@ class Finding:
 
 
 @dataclass(frozen=True, slots=True)
+class Chain:
+    """How a travel comes about, m: rail less stance, block and stops."""
+
+    axis: str
+    rail: float
+    stance: float
+    block: float
+    stops: float
+    travel: float
+
+    @property
+    def spare(self) -> float:
+        """Rail that is left over; less than nothing where a block would leave it."""
+        return self.rail - self.stance - self.block - self.stops - self.travel
+
+    def words(self, units: Units) -> str:
+        """Return the sum as a sentence."""
+        text = partial(length_text, units=units)
+        taken = f"stance {text(self.stance)} − block {text(self.block)} − stops {text(self.stops)}"
+        spare = f" − {text(self.spare)} to spare" if self.spare > SLACK else ""
+        short = f", {text(-self.spare)} too short" if self.spare < -SLACK else ""
+        return f"{self.axis.upper()}: rail {text(self.rail)} − {taken}{spare} = travel {text(self.travel)}{short}"
+
+
+@dataclass(frozen=True, slots=True)
 class Budget:
     """What there is and what is wanted, along X, Y, Z, m."""
 
@@ -44,6 +70,8 @@ class Budget:
     lowest_tip: float
     under_beam: float
     """Between work's plate and what passes over it; 0 where nothing does."""
+    chains: tuple[Chain, ...]
+    """How each travel comes about: rail less stance, block and stops."""
     findings: tuple[Finding, ...]
 
     @property
@@ -66,11 +94,12 @@ def budget(machine: Machine, brief: Brief, book: PriceBook, units: Units = "mm")
     wanted = (brief.work_x, brief.work_y, brief.work_z)
     size = outside(machine)
     findings = [
-        *_travels(machine, along, wanted, units), *_heights(machine, brief, (lowest, highest, under), units),
+        *_rails(machine, units), *_travels(machine, along, wanted, units),
+        *_heights(machine, brief, (lowest, highest, under), units),
         *_room(brief, size, units), *_lifting(machine, brief), *_money(machine, brief, book),
         *_tools(machine, brief, units),
     ]  # fmt: skip
-    return Budget(along, wanted, size, highest, lowest, under, tuple(findings))
+    return Budget(along, wanted, size, highest, lowest, under, travel_chains(machine), tuple(findings))
 
 
 @lru_cache(maxsize=64)
@@ -95,6 +124,28 @@ def _corners(body: Prism) -> FloatArray:
     ring = np.array(body.rings[0])
     across = ring[:, :1] * axes[1] + ring[:, 1:] * axes[2]
     return np.concatenate([start + across, end + across])
+
+
+def travel_chains(machine: Machine) -> tuple[Chain, ...]:
+    """Return for each axis with rails how its travel comes about."""
+    found, d = [], machine.dimensions
+    for axis, along in zip("xyz", travel(machine), strict=True):
+        guide = getattr(machine, f"{axis}_guides", None)
+        stance = getattr(d, f"{axis}_stance", None)
+        rails = [one.length for one in kind_of(machine).lines(machine)
+                 if one.part == f"{axis}_guides" and one.text.startswith("rail")]  # fmt: skip
+        if guide is not None and stance is not None and rails and along:
+            found.append(Chain(axis, rails[0], stance, block(guide.block).length, 2 * d.stop, along))
+    return tuple(found)
+
+
+def _rails(machine: Machine, units: Units) -> list[Finding]:
+    """Return the rails that are too short for their travel."""
+    cure = "dimensions.table_length" if hasattr(machine.dimensions, "table_length") else ""
+    return [
+        Finding(one.words(units), fits=False, key=(cure if one.axis == "x" else "") or f"dimensions.travel_{one.axis}")
+        for one in travel_chains(machine) if one.spare < -SLACK
+    ]  # fmt: skip
 
 
 def _travels(machine: Machine, along: tuple[float, ...], wanted: tuple[float, ...], units: Units) -> list[Finding]:

@@ -38,7 +38,7 @@ class ArmSizes(Sizes):
     throat: float = 0.2
     arm_height: float = 0.24
     """Table to the arm's axis."""
-    table_length: float = 0.35
+    table_length: float = 0.42
     table_width: float = 0.14
     x_stance: float = 0.14
     y_stance: float = 0.11

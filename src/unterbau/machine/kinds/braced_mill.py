@@ -29,7 +29,7 @@ class BracedSizes(Sizes):
     travel_z: float = 0.16
     lowest_tip: float = 0.03
     throat: float = 0.2
-    table_length: float = 0.4
+    table_length: float = 0.47
     table_width: float = 0.15
     x_stance: float = 0.16
     y_stance: float = 0.12

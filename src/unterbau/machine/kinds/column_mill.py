@@ -4,10 +4,10 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.machine.frame_builder import Y, Z
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam, fasten, four_feet
-from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
+from unterbau.machine.kit.mill import counterweight, head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
@@ -39,7 +39,7 @@ class MillSizes(Sizes):
     travel_z: float = 0.2
     lowest_tip: float = 0.03
     throat: float = 0.23
-    table_length: float = 0.45
+    table_length: float = 0.56
     table_width: float = 0.16
     x_stance: float = 0.2
     y_stance: float = 0.14
@@ -47,6 +47,8 @@ class MillSizes(Sizes):
     z_stance: float = 0.18
     z_rail_spacing: float = 0.11
     clamp_height: float = 0.05
+    counterweight: int = 0
+    """One over a pulley at the column's top, as heavy as the head, or none."""
     stop: float = 0.008
 
 
@@ -98,10 +100,13 @@ def put_up(kit: Kit) -> None:
     column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, pieces=8)
     fasten(kit, "column_joint", column, False, base)
     mill_head(kit, (column, column), d.throat, top)
+    if d.counterweight:
+        counterweight(kit, column)
     cross_table(kit, base, seat)
     mill_dimension_lines(kit, d.throat, seat - height)
 
 
+COUNTERWEIGHT = SizeField("counterweight", "counterweight, 1 or none", 0, 1, count=True)
 KIND = kind_of_kit(
     ColumnMill, "column-mill", "column mill with cross table",
     "short loop, small work in metal", "the C opens: column foot and head nod; work must fit under the head",
@@ -112,7 +117,7 @@ KIND = kind_of_kit(
         Link("base", "base", "part", "under table and column"),
         *TABLE_LINKS,
     ),
-    TABLE_SIZES, put_up,
+    (*TABLE_SIZES, COUNTERWEIGHT), put_up,
     ends={"column": "column_joint", "head_arm": "arm_joint", "mount_plate": "mount_joint", "spindle": "spindle_mount"},
     fitting={"spindle_mount": CLAMPS, **dict.fromkeys(("column_joint", "arm_joint", "mount_joint"), FRAME_JOINTS)},
     related={**TABLE_RELATED, "column": (Related("throat", 0.9, "column nearer the spindle"),),

@@ -48,6 +48,8 @@ class LatheSizes(Sizes):
     x_stance: float = 0.13
     y_stance: float = 0.09
     y_rail_spacing: float = 0.08
+    tool_ahead: float = 0.055
+    """Tool before the carriage's middle, towards the chuck."""
     cross_ties: int = 3
     tailstock: int = 1
     """One, or none: the work then stands in the chuck alone."""
@@ -100,7 +102,8 @@ def put_up(kit: Kit) -> None:
     kit.size("centre_height", "centre", "front", (-CHUCK, 0.0), (-CHUCK, d.centre_height), -1)
     rear = -CHUCK - d.bearing_spacing
     kit.size("bearing_spacing", "bearings", "front", (-CHUCK, d.centre_height), (rear, d.centre_height), 2)
-    kit.size_across("x_stance", "X blocks", "front", (tool[0], bottom), -2)
+    kit.size_across("x_stance", "X blocks", "front", (tool[0] + d.tool_ahead, bottom), -2)
+    kit.size("tool_ahead", "tool ahead", "front", (tool[0], 0.0), (tool[0] + d.tool_ahead, 0.0), -1)
     kit.size("travel_y", "travel Y", "side", (0.0, d.centre_height), (-d.travel_y, d.centre_height), 2)
     kit.size_across("bed_spacing", "bed tubes", "side", (0.0, bottom), -1)
 
@@ -109,7 +112,8 @@ def _bed(kit: Kit) -> tuple[Laid, Laid]:
     m, d = kit.machine, kit.machine.dimensions
     height, width = member_size(m.bed_tube)
     left = -CHUCK - d.bearing_spacing - BEHIND
-    right = max(d.travel_x + 0.01 + d.x_stance / 2 + block(m.x_guides.block).length / 2 + d.stop, _tail_x(kit) + BEHIND)
+    half = d.x_stance / 2 + block(m.x_guides.block).length / 2 + d.stop
+    right = max(d.travel_x + FIRST + d.tool_ahead + half, _tail_x(kit) + BEHIND)
     places = (-CHUCK, -CHUCK - d.bearing_spacing, _tail_x(kit))
     n = d.cross_ties
     rows = [left + 0.04 + (right - left - 0.08) * k / (n - 1) for k in range(n)]
@@ -181,7 +185,7 @@ def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
 def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     m, d = kit.machine, kit.machine.dimensions
     x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
-    x, tip_y, z = tool
+    (x, tip_y, z), at = tool, tool[0] + d.tool_ahead
     saddle_z = x_block.height + m.saddle.thickness / 2
     slide_seat = saddle_z + m.saddle.thickness / 2
     slide_z = slide_seat + y_block.height + m.cross_slide.thickness / 2
@@ -193,31 +197,32 @@ def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     reach = d.y_stance / 2 + y_block.length / 2 + d.stop
     first = -d.travel_y - m.cutter.stick_out - POST - reach
     last = max(-m.cutter.stick_out - POST + reach, d.bed_spacing / 2 + tubes[1].width / 2)
+    clear = -CHUCK + m.headstock.thickness / 2 + 0.001
     for tube in tubes:
-        ends = ((0.01, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
+        ends = ((clear, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
         rail(kit, "x_guides", tube, *ends, Z)
     with kit.moved_by("X"):
         stops = tuple(tube.start[1] - first for tube in tubes)
         wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
-        saddle = strip(kit, "saddle", "saddle", (x, first, saddle_z), (x, last, saddle_z), wide, Z, stops, 6)
-        seats = [(tube, (x + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
+        saddle = strip(kit, "saddle", "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z, stops, 6)
+        seats = [(tube, (at + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
         carriage(kit, "x_guides", saddle, "saddle", seats, X, Z)
         for side in (-1, 1):
-            across = x + side * d.y_rail_spacing / 2
+            across = at + side * d.y_rail_spacing / 2
             rail(kit, "y_guides", saddle, (across, first, slide_seat), (across, last, slide_seat), Z)
-    drive(kit, "x_drive", kit.near(saddle, (x, 0.0, saddle_z)), tubes[0].chain.nodes[-1], X, tubes[0].length, tubes[0])
+    drive(kit, "x_drive", kit.near(saddle, (at, 0.0, saddle_z)), tubes[0].chain.nodes[-1], X, tubes[0].length, tubes[0])
     with kit.moved_by("XY"):
-        ends = ((x, post_y - reach, slide_z), (x, post_y + reach, slide_z))
+        ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
         wide = d.y_rail_spacing + y_block.width
         slide = strip(kit, "cross_slide", "cross slide", *ends, wide, Z, (reach,), 4)
         seats = [
-            (saddle, (x + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))
+            (saddle, (at + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))
             for side in (-1, 1) for end in (-1, 1)
         ]  # fmt: skip
         carriage(kit, "y_guides", slide, "cross_slide", seats, Y, Z)
         _tool(kit, slide, (x, post_y, low), tool)
     with kit.moved_by("X"):
-        nut = kit.near(slide, (x, post_y, slide_z))
+        nut = kit.near(slide, (at, post_y, slide_z))
         drive(kit, "y_drive", nut, saddle.chain.nodes[0], Y, saddle.length, saddle)
 
 
@@ -267,6 +272,7 @@ KIND = kind_of_kit(
         SizeField("x_stance", "stance of X blocks", 0.04, 1.0),
         SizeField("y_stance", "stance of Y blocks", 0.04, 0.6),
         SizeField("y_rail_spacing", "between Y rails", 0.03, 0.6),
+        SizeField("tool_ahead", "tool before the carriage's middle", 0.0, 0.5),
         SizeField("cross_ties", "ties", 2, 12, count=True),
         SizeField("tailstock", "tailstock, 1 or none", 0, 1, count=True),
         SizeField("stop", "way left at each end", 0.0, 0.2),

@@ -3,6 +3,7 @@
 from typing import Protocol
 
 from unterbau.catalogue.guides import block
+from unterbau.machine.bill import Line
 from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import CLAMP, FORWARD, spindle
@@ -93,3 +94,15 @@ def mill_dimension_lines(kit: Kit, face_y: float, bottom: float) -> None:
     kit.size("travel_z", "travel Z", "side", (front, nose - raised), (front, nose - raised + d.travel_z), -3)
     back = (face_y + 0.05, arm_z - d.z_stance / 2)
     kit.size("z_stance", "Z blocks", "side", back, (back[0], back[1] + d.z_stance), 1, 2.0)
+
+
+def counterweight(kit: Kit, column: Laid) -> None:
+    """Hang a weight as heavy as the head over a pulley at a column's top.
+
+    It is moved with the head and rests on the column's top; the drive holds neither any more. The
+    head's own weight stays where the frame has it: the drive's stretch by it is left in, on the safe side.
+    """
+    mass = kit.moving["Z"]
+    kit.frame.mass(column.chain.nodes[-1], mass)
+    with kit.moved_by("Z"):
+        kit.buy(Line("z_drive", "counterweight with pulley", 1, 0.0, mass, ("counterweight", "bar:iron")))

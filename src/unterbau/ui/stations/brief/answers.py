@@ -42,7 +42,7 @@ class TargetsPanel(QWidget):
         )
         self.stiffness.setText(f"Needed at the tip: {needed} N/µm. {found.picky_words}")
         self.reached.setText(self._reached(found, answers, name))
-        self.reasons.setText(f"{found.force_words} {found.stiffness_words}")
+        self.reasons.setText(f"{found.force_words} {found.stiffness_words} {found.speed_words}")
 
     def _reached(self, found: Targets, answers: Answers | None, name: str) -> str:
         if answers is None:

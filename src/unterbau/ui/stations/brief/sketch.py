@@ -1,7 +1,7 @@
 """Travel and height budget drawn to scale: the machine, the work on it, the room around it."""
 
-from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 from typing_extensions import override
 
@@ -15,10 +15,13 @@ from unterbau.ui.widgets.elevation import VIEWS, Sheet, elevation, whole
 from unterbau.units import length_text
 
 SIDE, BETWEEN, HEAD, FOOT = 1.6, 4.0, 1.8, 4.0  # line heights
+HEIGHTS = ("dimensions.clearance", "dimensions.travel_z")
 
 
 class BudgetSketch(QWidget):
-    """The machine with its head highest; what does not fit is drawn in the colour of warnings."""
+    """The machine with its head highest; what does not fit is drawn as a warning, and leads to its cure."""
+
+    cure_wanted = pyqtSignal(str)
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -26,6 +29,7 @@ class BudgetSketch(QWidget):
         self._machine: Machine | None = None
         self._brief = Brief()
         self._budget: Budget | None = None
+        self._hot: list[tuple[QRectF, str]] = []
         self.setMinimumHeight(round(10 * em()))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Travel and height budget, drawn to scale")
@@ -41,6 +45,7 @@ class BudgetSketch(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         if self._machine is None or self._budget is None:
             return
+        self._hot = []
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         bodies = bodies_of(self._machine, Place(0.5, 0.5, 1.0))
@@ -57,6 +62,16 @@ class BudgetSketch(QWidget):
             sheet = Sheet(middle, scale, (area.center().x(), -area.center().y()))
             self._draw(painter, sheet, boxes, area, words, across)
             left += width + BETWEEN * unit
+
+    @override
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        key = next((key for area, key in self._hot if event and area.contains(event.position())), "")
+        if key:
+            self.cure_wanted.emit(key)
+
+    def hot_place(self, key: str) -> QPointF:
+        """Return where a conflict is clicked that leads to a cure."""
+        return next(area.center() for area, one in self._hot if one == key)
 
     def _area(self, boxes: list[QRectF], across: int) -> QRectF:
         area = whole(boxes)
@@ -91,6 +106,9 @@ class BudgetSketch(QWidget):
         base = sheet.at((0.0, -area.bottom())).y()
         if travel:
             self._measure(painter, sheet, base + 1.5 * unit, travel, f"travel {name}", travel >= wanted)
+            if travel < wanted:
+                a, b = sheet.at((-wanted / 2, 0.0)).x(), sheet.at((wanted / 2, 0.0)).x()
+                self._hot.append((QRectF(a, base + 0.4 * unit, b - a, 3 * unit), f"dimensions.travel_{name.lower()}"))
         if wanted:
             self._measure(painter, sheet, base + 2.9 * unit, wanted, "work", travel >= wanted)
 
@@ -106,7 +124,10 @@ class BudgetSketch(QWidget):
         soft.setAlphaF(0.18)
         painter.setPen(QPen(ink, 1.4))
         painter.setBrush(soft)
-        painter.drawRect(sheet.box(-wanted / 2, 0.0, wanted / 2, tall))
+        box = sheet.box(-wanted / 2, 0.0, wanted / 2, tall)
+        painter.drawRect(box)
+        heights = [one.key for one in self._budget.conflicts if one.key in HEIGHTS]
+        self._hot += [(box, key) for key in heights[:1]]
         painter.setPen(ink)
         painter.setFont(font(0.82))
         text = f"work {length_text(tall, self._view.units)} tall"
