@@ -29,7 +29,7 @@ def test_every_screenshot_is_linked_and_there_are_few() -> None:
 
 def test_named_checks_exist() -> None:
     text = (ROOT / "docs" / "verification.md").read_text(encoding="utf-8")
-    named = set(re.findall(r"`((?:validation|mechanics|studies|machine|files)/test_\w+)`", text))
+    named = set(re.findall(r"`((?:validation|mechanics|studies|machine|files|brief)/test_\w+)`", text))
     assert len(named) >= 6
     assert all((ROOT / "tests" / f"{name}.py").exists() for name in named)
 

@@ -2,12 +2,14 @@
 
 import sys
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QElapsedTimer
 from PyQt6.QtWidgets import QApplication
 
 from unterbau.ui.shell.application import open_window
+from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
 
 TUBE = "steel tube, epoxied sides"
@@ -71,6 +73,20 @@ def _later(window: MainWindow) -> None:
     window.show_station(3)
 
 
+def _brief(window: MainWindow) -> None:
+    window.selection.choose_candidate(TUBE)
+    window.show_station(0)
+
+
+def _demo(name: str, window: MainWindow) -> None:
+    window.document.stack.setClean()
+    window.files.open_demo(name)
+    window.show_station(1)
+    window.machine.view.use_lens("flex")
+    window.machine.choose_weakest()
+    window.machine.view.viewport.reset_view()
+
+
 VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "machine-flex": _flex,
     "machine-bench": _bench,
@@ -82,6 +98,8 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "compare": _compare,
     "price-book": _prices,
     "station-to-come": _later,
+    "brief": _brief,
+    **{f"demo-{name}": partial(_demo, name) for name in DEMOS if name != "carving-router"},
 }
 
 
