@@ -20,7 +20,7 @@ from unterbau.ui.shell.prices_model import ORIGIN, PER, PRICE, WHAT, PricesModel
 @pytest.fixture
 def book(window: MainWindow, qtbot: QtBot) -> PriceWindow:
     qtbot.keyClick(window, Qt.Key.Key_P, CTRL)
-    assert window.prices.isVisible()
+    qtbot.waitUntil(window.prices.isActiveWindow, timeout=5000)
     return window.prices
 
 
@@ -103,8 +103,9 @@ def test_currency_and_date(window: MainWindow, book: PriceWindow, qtbot: QtBot) 
     assert "1 to 8 letters" in book.message.text()
     assert book.currency.text() == "CHF"
     assert window.document.project.prices.currency == "CHF"
+    qtbot.waitUntil(book.isActiveWindow, timeout=5000)
     qtbot.keyClick(book, Qt.Key.Key_Escape)
-    assert not book.isVisible()
+    qtbot.waitUntil(lambda: not book.isVisible(), timeout=3000)
 
 
 def test_prices_go_out_and_come_back_as_csv(
