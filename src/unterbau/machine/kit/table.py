@@ -74,7 +74,8 @@ def _table(kit: Kit, saddle: Laid, x: float, y: float, middle: int) -> Bed:
     half, wide = d.table_length / 2, d.table_width / 2
     with kit.moved_by("XY"):
         inner = [x + f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < half]
-        columns = [x - half, x + half, -d.x_stance / 2, d.x_stance / 2, *inner]
+        blocks = [end for end in (-d.x_stance / 2, d.x_stance / 2) if abs(end - x) < half - 1e-3]
+        columns = [x - half, x + half, *blocks, *inner]
         rows = [y - wide, y - spacing / 2, y, y + spacing / 2, y + wide]
         plate = bed(kit, "table", "table", columns, rows, 0.0, (8, 4))
         low = -m.table.thickness
