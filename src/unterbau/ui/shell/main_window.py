@@ -183,6 +183,7 @@ class MainWindow(QMainWindow):
         self.compare.trouble.connect(self.say)
         self.brief.trouble.connect(self.say)
         self.brief.kind_wanted.connect(self._on_kind_wanted)
+        self.machine.candidates.started.connect(self._on_kind_wanted)
         self.brief.cure_wanted.connect(self._on_cure_wanted)
         self.compare.link_wanted.connect(self._on_link_wanted)
         self.show_station(MACHINE)

@@ -34,13 +34,15 @@ class Candidates(QObject):
 
     trouble = pyqtSignal(str)
     copied = pyqtSignal()
+    started = pyqtSignal(str)
+    """A candidate of this kind should be started."""
 
     def __init__(self, document: Document, selection: Selection, feed: Feed, shelf: Shelf, parent: QObject) -> None:
         super().__init__(parent)
         self._document, self._selection, self._feed, self._shelf = document, selection, feed, shelf
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         shelf.chosen.connect(selection.choose_candidate)
-        shelf.copy_wanted.connect(self.duplicate)
+        shelf.new_wanted.connect(self._on_new)
         shelf.renamed.connect(self._on_renamed)
         shelf.menu_wanted.connect(self._on_menu)
 
@@ -121,6 +123,29 @@ class Candidates(QObject):
         if self._selection.candidate == name:
             self._selection.candidate = new.strip()
         self._document.apply(project, f"rename {name}")
+
+    def new_menu(self) -> QMenu:
+        """Return what a new candidate can be: a copy of the chosen one, or a kind of machine as it comes."""
+        menu = QMenu(self._shelf)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        copy = menu.addAction(f"a copy of “{self._selection.candidate}”")
+        if copy is not None:
+            copy.triggered.connect(self.duplicate)
+        menu.addSeparator()
+        for kind in KINDS:
+            action = menu.addAction(kind.label)
+            if action is not None:
+                action.setToolTip(f"good: {kind.good}; but: {kind.bad}")
+                action.triggered.connect(partial(self._on_kind, kind.id))
+        return menu
+
+    def _on_new(self, place: QPoint) -> None:
+        menu = self.new_menu()
+        menu.popup(place - QPoint(0, menu.sizeHint().height()))
+
+    def _on_kind(self, kind: str, checked: bool = False) -> None:
+        del checked
+        self.started.emit(kind)
 
     def _on_menu(self, name: str, place: QPoint) -> None:
         self._selection.choose_candidate(name)

@@ -122,7 +122,8 @@ class Shelf(QWidget):
     """Cards in a row; the last place makes a new one."""
 
     chosen = pyqtSignal(str)
-    copy_wanted = pyqtSignal()
+    new_wanted = pyqtSignal(QPoint)
+    """Where to offer what can be started, on the screen."""
     renamed = pyqtSignal(str, str)
     menu_wanted = pyqtSignal(str, QPoint)
 
@@ -144,8 +145,8 @@ class Shelf(QWidget):
         self._row.setContentsMargins(round(0.9 * em()), round(0.5 * em()), round(0.9 * em()), round(0.5 * em()))
         self._row.setSpacing(round(0.7 * em()))
         self.new = QPushButton("+ new", self._inside)
-        self.new.setToolTip("copy the chosen candidate and go on with the copy, Ctrl+D")
-        self.new.clicked.connect(self.copy_wanted)
+        self.new.setToolTip("a copy of the chosen candidate, Ctrl+D, or another kind of machine")
+        self.new.clicked.connect(self._on_new)
         self.new.setFixedSize(round(4.6 * em()), round(5.6 * em()))
         self._row.addWidget(self.new)
         self._row.addStretch(0)
@@ -157,6 +158,9 @@ class Shelf(QWidget):
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(self._area)
         self.setFixedHeight(round(6.9 * em()))
+
+    def _on_new(self) -> None:
+        self.new_wanted.emit(self.new.mapToGlobal(QPoint(0, 0)))
 
     def show_cards(self, facts: list[CardFacts], chosen: str) -> None:
         """Show these candidates."""
