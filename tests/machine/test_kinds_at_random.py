@@ -12,7 +12,8 @@ from unterbau.errors import InputError
 from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kind import Kind
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, moving_masses, to_frame
-from unterbau.machine.parts import Guide, Joint, Member, Place, Plate
+from unterbau.machine.parts import Guide, Joint, Member, Place, Plate, Stand
+from unterbau.machine.stand import LABELS
 from unterbau.mechanics.statics import total_mass
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.compliance import solve, tip_compliance
@@ -48,6 +49,8 @@ def machines(draw: Any, kind: Kind) -> Any:
                 part = Joint(draw(JOINTS), draw(st.integers(1, 6)))
             case Guide():
                 part = Guide(draw(BLOCKS), draw(st.sampled_from(["light", "medium"])))
+            case Stand():
+                part = Stand(draw(st.sampled_from(list(LABELS))), draw(st.floats(0.1, 1.2)), draw(st.booleans()))
             case _:
                 continue
         machine = replace(machine, **{name: part})

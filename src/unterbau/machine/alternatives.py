@@ -10,7 +10,8 @@ from unterbau.catalogue.joints import joints
 from unterbau.machine.kind import USUAL_COUNT
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.stand import LABELS
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.sections.families import families
@@ -80,6 +81,8 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
             yield from _spindles(now)
         case Cutter():
             yield from _cutters(now)
+        case Stand():
+            yield from _stands(now)
         case Sizes():
             return
 
@@ -184,6 +187,12 @@ def _spindles(now: Spindle) -> Iterator[tuple[str, Part]]:
     for factor, words in ((1.5, "half as stiff again"), (2.0, "twice as stiff")):
         stiffer: dict[str, Any] = {name: getattr(now, name) * factor for name in ("radial", "axial", "tilt")}
         yield f"bearings {words}", replace(now, **stiffer)
+
+
+def _stands(now: Stand) -> Iterator[tuple[str, Part]]:
+    for kind, words in LABELS.items():
+        yield words, replace(now, kind=kind)
+    yield "levelling feet instead of casters", replace(now, casters=False)
 
 
 def _cutters(now: Cutter) -> Iterator[tuple[str, Part]]:

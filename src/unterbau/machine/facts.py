@@ -5,7 +5,7 @@ from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.machine.joining import joint_kind
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.units import number_text
@@ -47,6 +47,8 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
                 "Stiffness of the bearings at the nose; low and high are ×0.6 and ×1.6.",
                 "Common practice, no source.",
             )
+        case Stand():
+            return _stand(part)
         case Sizes():
             return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
         case Cutter():
@@ -67,6 +69,16 @@ def _member(part: Member) -> tuple[str, ...]:
     lines: tuple[str, ...] = (text, how + ".")
     if part.fill:
         lines += ("Caution: resin on skin sensitises and thick pours grow hot; gloves, thin lifts, the maker's sheet.",)
+    return lines
+
+
+def _stand(part: Stand) -> tuple[str, ...]:
+    known = "Legs 12EI/h³ (welded) or 3EI/h³ (bolted) sideways, panels in shear G·t·w/h, in series with the feet."
+    lines: tuple[str, ...] = (known, "Feet and casters: common practice, no source. A bench counts as firm.")
+    if part.kind == "block":
+        lines += ("Caution: lifting and tipping a block; two people or a hoist, and local codes.",)
+    if part.kind == "welded":
+        lines += ("Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand.",)
     return lines
 
 

@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from unterbau.errors import InputError
+from unterbau.machine.bill import Line
 from unterbau.machine.parts import Member, Plate
 from unterbau.materials.material import material
 from unterbau.sections.section import section
@@ -107,3 +108,27 @@ def round_values(diameter: float, material_name: str) -> BeamValues:
     """Return a solid round bar as a beam."""
     base, p = material(material_name), rod(diameter)
     return BeamValues(base.E, base.G, base.rho, base.zeta, p.A, p.Iy, p.Iz, 0.0, p.J, p.Asy, p.Asz)
+
+
+def member_lines(key: str, member: Member, count: int, length: float) -> tuple[Line, ...]:
+    """Return a member's lines on the list of parts: itself, and its fill."""
+    shape, base = section(member.section), material(member.material)
+    total = member_values(member).mass_per_metre * length * count
+    own = base.rho * shape.properties.A * length * count
+    sort = "slotted" if member.section.startswith(("tslot", "cprofile")) else "bar"
+    names = (f"section:{member.section}", f"{sort}:{base.id}", f"{sort}:{base.kind}", f"bar:{base.kind}")
+    lines = [Line(key, f"{shape.label}, {base.label}", count, length, own, names)]
+    if member.fill is not None:
+        inside = material(member.fill)
+        lines.append(
+            Line(key, f"fill, {inside.label}", count, length, total - own, (f"fill:{inside.id}", f"fill:{inside.kind}"))
+        )
+    return tuple(lines)
+
+
+def plate_line(key: str, plate: Plate, count: int, width: float, length: float) -> Line:
+    """Return a plate's line on the list of parts."""
+    base = material(plate.material)
+    mass = base.rho * plate.thickness * width * length * count
+    text = f"plate {plate.thickness * 1e3:g} mm, {base.label}"
+    return Line(key, text, count, length, mass, (f"plate:{base.id}", f"plate:{base.kind}"))

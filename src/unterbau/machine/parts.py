@@ -91,6 +91,22 @@ class Cutter:
     material: str = "carbide"
 
 
+StandKind = Literal["bench", "welded", "profile", "plywood", "block"]
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """What the feet stand on."""
+
+    __pydantic_config__ = STRICT
+
+    kind: StandKind = "bench"
+    height: float = 0.7
+    """Of legs, box or block; a bench counts as firm."""
+    casters: bool = False
+    """Locked casters instead of levelling feet."""
+
+
 @dataclass(frozen=True, slots=True)
 class Place:
     """Where the head stands: 0 to 1 along each axis; z = 0 is lowest."""
@@ -105,4 +121,4 @@ class Sizes:
     """The sizes of a machine that one decides on; each kind of machine has its own."""
 
 
-Part = Member | Plate | Joint | Guide | Drive | Spindle | Cutter | Sizes
+Part = Member | Plate | Joint | Guide | Drive | Spindle | Cutter | Stand | Sizes

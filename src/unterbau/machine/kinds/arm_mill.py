@@ -10,7 +10,7 @@ from unterbau.machine.kit.head import slide, z_slide
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam, fasten, four_feet, strip
 from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import (
     check_clear_of_column,
     cross_table,
@@ -19,7 +19,7 @@ from unterbau.machine.kit.table import (
     table_height,
 )
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 OVER_ARM = 0.05
@@ -77,6 +77,7 @@ class ArmMill:
     x_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
     table: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -140,6 +141,7 @@ KIND = kind_of_kit(
         Link("column_joint", "column foot", "joint", "column to base"),
         Link("base", "base", "part", "under table and column"),
         *TABLE_LINKS,
+        STAND_LINK,
     ),
     (
         *TABLE_SIZES, SizeField("arm_height", "table to arm", 0.05, 1.5),

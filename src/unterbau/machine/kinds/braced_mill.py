@@ -11,10 +11,10 @@ from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.kit.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 
@@ -74,6 +74,7 @@ class BracedMill:
     x_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
     table: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -142,6 +143,7 @@ KIND = kind_of_kit(
         Link("tie_joint", "tie ends", "joint", "tie to posts"),
         Link("base", "base", "part", "under table and posts"),
         *TABLE_LINKS,
+        STAND_LINK,
     ),
     (*TABLE_SIZES, SizeField("brace_reach", "posts to brace feet", 0.04, 1.0)), put_up,
     ends={"post": "post_joint", "brace": "brace_joint", "tie": "tie_joint", "head_arm": "arm_joint",

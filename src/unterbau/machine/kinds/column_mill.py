@@ -9,10 +9,10 @@ from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.mill import counterweight, head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import SPINDLE_LINKS, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 HEAD = (
@@ -81,6 +81,7 @@ class ColumnMill:
     x_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
     table: Plate = field(default_factory=lambda: Plate(0.035, "iron-gjl-250"))
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -116,6 +117,7 @@ KIND = kind_of_kit(
         Link("column_joint", "column foot", "joint", "column to base"),
         Link("base", "base", "part", "under table and column"),
         *TABLE_LINKS,
+        STAND_LINK,
     ),
     (*TABLE_SIZES, COUNTERWEIGHT), put_up,
     ends={"column": "column_joint", "head_arm": "arm_joint", "mount_plate": "mount_joint", "spindle": "spindle_mount"},

@@ -14,9 +14,17 @@ from unterbau.machine.kit.head import head_on_beam
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, foot, join, strip
 from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import CROSS_MEMBERS, HEAD_ENDS, HEAD_FITTING, HEAD_LINKS, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.kit.sets import (
+    CROSS_MEMBERS,
+    HEAD_ENDS,
+    HEAD_FITTING,
+    HEAD_LINKS,
+    HEAD_RELATED,
+    HEAD_SIZES,
+    STAND_LINK,
+)
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 MARGIN = 0.04
@@ -76,6 +84,7 @@ class FixedBridge:
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=Spindle)
     cutter: Cutter = field(default_factory=Cutter)
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -176,6 +185,7 @@ KIND = kind_of_kit(
         Link("y_guides", "Y guides", "guide", "table to base beams"),
         Link("y_drive", "Y drive", "drive", "moves the table"),
         Link("table", "table", "part", "carries the work"),
+        STAND_LINK,
     ),
     (
         *HEAD_SIZES,

@@ -21,8 +21,9 @@ from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, foot, join, strip
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.rounds import round_bar
+from unterbau.machine.kit.sets import STAND_LINK
 from unterbau.machine.member import member_size, strip_values
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 CHUCK = 0.06
@@ -86,6 +87,7 @@ class Lathe:
     work: Cutter = field(default_factory=lambda: Cutter(0.035, 0.27, "aluminium-6082"))
     tailstock: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
     centre: Joint = field(default_factory=lambda: Joint("clamp"))
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -262,6 +264,7 @@ KIND = kind_of_kit(
         Link("tailstock", "tailstock", "part", "holds the work's end"),
         Link("centre", "centre", "joint", "work to tailstock"),
         Link("work", "work", "part", "in the chuck"),
+        STAND_LINK,
     ),
     (
         SizeField("travel_x", "travel X, along the spindle", 0.05, 3.0),

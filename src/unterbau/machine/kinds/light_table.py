@@ -19,8 +19,9 @@ from unterbau.machine.kit.sets import (
     LADDER_ENDS,
     LADDER_FITTING,
     LADDER_LINKS,
+    STAND_LINK,
 )
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 MARGIN = 0.05
@@ -76,6 +77,7 @@ class LightTable:
         default_factory=lambda: Spindle(mass=0.4, diameter=0.03, length=0.08, radial=5e6, axial=5e6, tilt=500.0)
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.012, "steel-s235"))
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -96,7 +98,7 @@ def put_up(kit: Kit) -> None:
 KIND = kind_of_kit(
     LightTable, "light-table", "table for light processes",
     "laser, knife, pen, plasma: quick, cheap, large", "no cutting force: it shakes and gives under a mill",
-    (*GANTRY_LINKS, *LADDER_LINKS), (*HEAD_SIZES, CROSS_MEMBERS), put_up,
+    (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING}, related=HEAD_RELATED,
     more=More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")),
     most_drives={"y_drive": 2},

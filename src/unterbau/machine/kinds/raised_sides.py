@@ -24,9 +24,10 @@ from unterbau.machine.kit.sets import (
     LADDER_ENDS,
     LADDER_FITTING,
     LADDER_LINKS,
+    STAND_LINK,
 )
 from unterbau.machine.kit.wall import wall
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 MARGIN = 0.05
@@ -84,6 +85,7 @@ class RaisedSides:
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=Spindle)
     cutter: Cutter = field(default_factory=Cutter)
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -123,6 +125,7 @@ KIND = kind_of_kit(
         Link("wall", "side walls", "part", "carry the Y rails over the bed"),
         Link("wall_joint", "wall feet", "joint", "walls to side beams"),
         *LADDER_LINKS,
+        STAND_LINK,
     ),
     (*HEAD_SIZES, SizeField("wall_height", "walls over the bed", 0.02, 1.0), CROSS_MEMBERS), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS, "wall": "wall_joint"},

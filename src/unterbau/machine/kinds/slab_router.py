@@ -9,8 +9,8 @@ from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails,
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import foot
 from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.kit.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 EDGE = 0.02
@@ -61,6 +61,7 @@ class SlabRouter:
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=lambda: Spindle(mass=5.5, diameter=0.08, length=0.24))
     cutter: Cutter = field(default_factory=Cutter)
+    stand: Stand = field(default_factory=Stand)
 
 
 def put_up(kit: Kit) -> None:
@@ -90,7 +91,7 @@ def put_up(kit: Kit) -> None:
 KIND = kind_of_kit(
     SlabRouter, "slab-router", "router on a used stone or cast table",
     "flat, heavy, still; the base is bought ready", "heavy to carry; stone is drilled once, and cracks",
-    (*GANTRY_LINKS, Link("slab", "table", "part", "carries work and rails; as bought")),
+    (*GANTRY_LINKS, Link("slab", "table", "part", "carries work and rails; as bought"), STAND_LINK),
     (*HEAD_SIZES, SizeField("foot_inset", "feet in from the corners", 0.01, 1.0)), put_up,
     ends=HEAD_ENDS, fitting=HEAD_FITTING, related={**HEAD_RELATED, "slab": ()}, most_drives={"y_drive": 2},
 )  # fmt: skip

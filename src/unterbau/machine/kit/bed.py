@@ -7,8 +7,8 @@ from unterbau.machine.bodies import Prism, Sheet, round_ring
 from unterbau.machine.built import WorkPoint
 from unterbau.machine.frame_builder import Y, Z, merged, subdivided
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import join, plate_line
-from unterbau.machine.member import grid_values
+from unterbau.machine.kit.members import join
+from unterbau.machine.member import grid_values, plate_line
 from unterbau.machine.parts import Plate
 
 SAME = 2e-3

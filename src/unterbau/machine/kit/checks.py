@@ -5,7 +5,7 @@ from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
-from unterbau.machine.parts import Cutter, Drive, Joint, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Joint, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
 
@@ -43,6 +43,8 @@ def check_parts(machine: Any) -> None:
                 thickest_bar, longest = bar_limits(field.name)
                 within(f"{field.name}.diameter", part.diameter, 0.0005, thickest_bar)
                 within(f"{field.name}.stick_out", part.stick_out, 0.002, longest)
+            case Stand():
+                within(f"{field.name}.height", part.height, 0.05, 1.5)
             case Spindle():
                 check_spindle(field.name, part)
             case _:

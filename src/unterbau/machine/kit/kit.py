@@ -12,7 +12,8 @@ from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built, WorkPoint
 from unterbau.machine.dimension_line import DimensionLine, Flat, View
 from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, minus
-from unterbau.machine.parts import Place
+from unterbau.machine.parts import Place, Stand
+from unterbau.machine.stand import ground, stand_bodies, stand_lines
 
 AXES = "XYZ"
 
@@ -62,6 +63,7 @@ class Kit:
         self.bodies: list[Body] = []
         self.chains: dict[str, tuple[int, ...]] = {}
         self.widths: dict[str, float] = {}
+        self.feet: list[int] = []
         self.dimension_lines: list[DimensionLine] = []
         self.tip = self.nose = -1
         self.work: WorkPoint | None = None
@@ -107,6 +109,19 @@ class Kit:
         """Draw a size that lies level and grows both ways from its middle."""
         half = getattr(self.machine.dimensions, attribute) / 2
         self.size(attribute, label, view, (middle[0] - half, middle[1]), (middle[0] + half, middle[1]), lane, 2.0)
+
+    def stand_up(self) -> None:
+        """Put the feet on what they stand on; nothing hangs on the wall otherwise."""
+        if not self.feet:
+            return
+        stand: Stand = self.machine.stand
+        ground(self.frame, stand, self.level, self.feet)
+        places = [self.frame.places[node] for node in self.feet]
+        names = [self.frame.names[node] for node in self.feet]
+        self.chains |= {name: (node,) for name, node in zip(names, self.feet, strict=True)}
+        self.bodies += stand_bodies(stand, places, names)
+        for line in stand_lines(stand, places):
+            self.buy(line)
 
     def built(self) -> Built:
         """Return the frame with its ends."""

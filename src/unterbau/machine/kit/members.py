@@ -7,14 +7,18 @@ from unterbau.machine.frame_builder import Vector, X, Z, merged, subdivided
 from unterbau.machine.joining import joint_kind
 from unterbau.machine.kind import REST
 from unterbau.machine.kit.kit import Kit, Laid, plus
-from unterbau.machine.member import BeamValues, member_rings, member_size, member_values, strip_values
+from unterbau.machine.member import (
+    BeamValues,
+    member_lines,
+    member_rings,
+    member_size,
+    member_values,
+    plate_line,
+    strip_values,
+)
 from unterbau.machine.parts import Joint, Member, Plate
-from unterbau.materials.material import material
-from unterbau.sections.section import section
+from unterbau.machine.stand import ZETA
 
-FOOT = {"low": (2e6, 4e6), "likely": (6e6, 15e6), "high": (20e6, 60e6)}
-"""Levelling foot on a bench, sideways and upright, N/m; common practice, no source."""
-FOOT_ZETA = 0.04
 COLLAR = 0.012
 INSET = 0.02  # of a foot from the edge
 
@@ -95,10 +99,8 @@ def foot(kit: Kit, part: Laid, node: int, aside: float = 0.0) -> None:
     x, y, z = kit.frame.places[node]
     side = f" {'right' if aside > 0 else 'left'}" if aside else ""
     low = kit.frame.node(f"foot of {kit.frame.names[node]}{side}", (x + aside, y, z - part.height / 2))
-    across, upright = FOOT[kit.level]
-    kit.frame.spring(REST, low, -1, (upright, across, across, 1e3, 1e3, 1e3), Z, X, FOOT_ZETA)
-    kit.frame.spring(REST, low, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, FOOT_ZETA)
-    kit.buy(Line(REST, "levelling foot", 1, 0.0, 0.0, ("foot",)))
+    kit.frame.spring(REST, low, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, ZETA)
+    kit.feet.append(low)
 
 
 def four_feet(kit: Kit, part: Laid) -> None:
@@ -106,27 +108,3 @@ def four_feet(kit: Kit, part: Laid) -> None:
     for node in (part.chain.nodes[0], part.chain.nodes[-1]):
         for side in (-1, 1):
             foot(kit, part, node, side * (part.width / 2 - INSET))
-
-
-def member_lines(key: str, member: Member, count: int, length: float) -> tuple[Line, ...]:
-    """Return a member's lines on the list of parts: itself, and its fill."""
-    shape, base = section(member.section), material(member.material)
-    total = member_values(member).mass_per_metre * length * count
-    own = base.rho * shape.properties.A * length * count
-    sort = "slotted" if member.section.startswith(("tslot", "cprofile")) else "bar"
-    names = (f"section:{member.section}", f"{sort}:{base.id}", f"{sort}:{base.kind}", f"bar:{base.kind}")
-    lines = [Line(key, f"{shape.label}, {base.label}", count, length, own, names)]
-    if member.fill is not None:
-        inside = material(member.fill)
-        lines.append(
-            Line(key, f"fill, {inside.label}", count, length, total - own, (f"fill:{inside.id}", f"fill:{inside.kind}"))
-        )
-    return tuple(lines)
-
-
-def plate_line(key: str, plate: Plate, count: int, width: float, length: float) -> Line:
-    """Return a plate's line on the list of parts."""
-    base = material(plate.material)
-    mass = base.rho * plate.thickness * width * length * count
-    text = f"plate {plate.thickness * 1e3:g} mm, {base.label}"
-    return Line(key, text, count, length, mass, (f"plate:{base.id}", f"plate:{base.kind}"))

@@ -32,6 +32,7 @@ class _Works:
         check_parts(machine)
         kit = Kit(machine, place, level)
         self._put_up(kit)
+        kit.stand_up()
         return kit
 
     def build(self, machine: Any, place: Place, level: Level) -> Built:

@@ -6,8 +6,7 @@ from unterbau.machine.bodies import Prism, box_ring
 from unterbau.machine.frame_builder import X, merged, subdivided
 from unterbau.machine.kit.bed import tributary
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import plate_line
-from unterbau.machine.member import grid_values
+from unterbau.machine.member import grid_values, plate_line
 from unterbau.machine.parts import Plate
 
 

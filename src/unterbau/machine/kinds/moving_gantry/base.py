@@ -7,10 +7,7 @@ from unterbau.machine.frame_builder import Chain, X, Y, Z, merged, subdivided
 from unterbau.machine.kind import REST
 from unterbau.machine.kinds.moving_gantry.building import Building
 from unterbau.machine.member import grid_values, member_size, member_values
-
-FOOT = {"low": (2e6, 4e6), "likely": (6e6, 15e6), "high": (20e6, 60e6)}
-"""Levelling foot on a bench, sideways and upright, N/m; common practice, no source."""
-FOOT_ZETA = 0.04
+from unterbau.machine.stand import ZETA, ground
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,6 +19,7 @@ class Base:
     cross_members: tuple[Chain, ...]
     bed: dict[tuple[int, int], int]
     """Node of each crossing of the bed's grid."""
+    feet: tuple[int, ...]
 
 
 def build_base(b: Building) -> Base:
@@ -29,7 +27,9 @@ def build_base(b: Building) -> Base:
     sides = (_side_beam(b, -1), _side_beam(b, 1))
     bed = _bed(b)
     crosses = tuple(_cross_member(b, k, sides, bed) for k in range(len(b.at.cross_y)))
-    return Base(sides, crosses, bed)
+    feet = [node for side in (-1, 1) for node in _feet(b, side, sides[0 if side < 0 else 1])]
+    ground(b.frame, b.machine.stand, b.level, feet)
+    return Base(sides, crosses, bed, tuple(feet))
 
 
 def _side_beam(b: Building, side: int) -> Chain:
@@ -41,13 +41,20 @@ def _side_beam(b: Building, side: int) -> Chain:
     name = "left side beam" if side < 0 else "right side beam"
     nodes = [frame.node(f"{name} {n + 1}", (side * at.side_x, y, z)) for n, y in enumerate(stops)]
     values = member_values(b.machine.side_beam)
-    chain = frame.chain("side_beam", nodes, values, Z)
-    across, upright = FOOT[b.level]
-    for node in (nodes[0], nodes[-1]):
-        foot = frame.node(f"foot of {frame.names[node]}", (side * at.side_x, frame.places[node][1], z - height / 2))
-        frame.spring(REST, foot, -1, (upright, across, across, 1e3, 1e3, 1e3), Z, X, FOOT_ZETA)
-        frame.spring(REST, foot, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, FOOT_ZETA)
-    return chain
+    return frame.chain("side_beam", nodes, values, Z)
+
+
+def _feet(b: Building, side: int, chain: Chain) -> list[int]:
+    """Put a foot under each end of a side beam."""
+    at, frame = b.at, b.frame
+    height, _ = member_size(b.machine.side_beam)
+    feet = []
+    for node in (chain.nodes[0], chain.nodes[-1]):
+        _, y, z = frame.places[node]
+        foot = frame.node(f"foot of {frame.names[node]}", (side * at.side_x, y, z - height / 2))
+        frame.spring(REST, foot, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, ZETA)
+        feet.append(foot)
+    return feet
 
 
 def _bed(b: Building) -> dict[tuple[int, int], int]:

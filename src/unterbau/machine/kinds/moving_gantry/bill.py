@@ -7,12 +7,12 @@ from unterbau.catalogue.guides import block
 from unterbau.machine.bill import Line
 from unterbau.machine.joining import joint_kind
 from unterbau.machine.kinds.moving_gantry.gantry import FOOT_STRIP
-from unterbau.machine.kinds.moving_gantry.geometry import Geometry, geometry
+from unterbau.machine.kinds.moving_gantry.geometry import Geometry, feet_places, geometry
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
-from unterbau.machine.member import member_values
-from unterbau.machine.parts import Drive, Guide, Joint, Member, Place, Plate
+from unterbau.machine.member import member_lines, plate_line
+from unterbau.machine.parts import Drive, Guide, Joint, Place
+from unterbau.machine.stand import stand_lines
 from unterbau.materials.material import material
-from unterbau.sections.section import section
 
 
 def lines(machine: MovingGantry) -> tuple[Line, ...]:
@@ -21,13 +21,13 @@ def lines(machine: MovingGantry) -> tuple[Line, ...]:
     side_beam = at.side_beam_y[1] - at.side_beam_y[0]
     z_height = at.z_plate_z[1] - at.z_plate_z[0]
     return (
-        *_member("side_beam", m.side_beam, 2, side_beam),
-        *_member("cross_member", m.cross_member, len(at.cross_y), at.cross_length),
-        *_member("gantry_beam", m.gantry_beam, 1, at.beam_length),
-        _plate("bed", m.bed, 1, at.bed_width, at.bed_length),
-        _plate("side", m.side, 2, *_side_area(m, at)),
-        _plate("x_plate", m.x_plate, 1, at.x_plate_width, at.x_plate_z[1] - at.x_plate_z[0]),
-        _plate("z_plate", m.z_plate, 1, at.z_plate_width, z_height),
+        *member_lines("side_beam", m.side_beam, 2, side_beam),
+        *member_lines("cross_member", m.cross_member, len(at.cross_y), at.cross_length),
+        *member_lines("gantry_beam", m.gantry_beam, 1, at.beam_length),
+        plate_line("bed", m.bed, 1, at.bed_width, at.bed_length),
+        plate_line("side", m.side, 2, *_side_area(m, at)),
+        plate_line("x_plate", m.x_plate, 1, at.x_plate_width, at.x_plate_z[1] - at.x_plate_z[0]),
+        plate_line("z_plate", m.z_plate, 1, at.z_plate_width, z_height),
         _joint("cross_joint", m.cross_joint, 2 * len(at.cross_y)),
         _joint("beam_joint", m.beam_joint, 2),
         _joint("bed_fixing", m.bed_fixing, len(at.cross_y) * len(at.grid_x)),
@@ -40,7 +40,7 @@ def lines(machine: MovingGantry) -> tuple[Line, ...]:
         _drive("z_drive", m.z_drive, m.dimensions.travel_z + 0.06),
         Line("spindle", "spindle", 1, 0.0, m.spindle.mass, ("spindle",)),
         Line("cutter", f"cutter ⌀{m.cutter.diameter * 1e3:g}", 1, m.cutter.stick_out, _cutter_mass(m), ("cutter",)),
-        Line("feet", "levelling foot", 4, 0.0, 0.0, ("foot",)),
+        *stand_lines(m.stand, feet_places(m, at)),
     )
 
 
@@ -70,27 +70,6 @@ def moving_masses(machine: MovingGantry) -> dict[str, float]:
     x_rails = 2 * block(m.x_guides.block).rail_mass * at.beam_length
     y = x + of("gantry_beam", "side", "x_drive") + x_rails + blocks["Y"]
     return {"X": x, "Y": y, "Z": z}
-
-
-def _member(part: str, member: Member, count: int, length: float) -> tuple[Line, ...]:
-    shape, base = section(member.section), material(member.material)
-    total = member_values(member).mass_per_metre * length * count
-    own = base.rho * shape.properties.A * length * count
-    sort = "slotted" if member.section.startswith(("tslot", "cprofile")) else "bar"
-    names = (f"section:{member.section}", f"{sort}:{base.id}", f"{sort}:{base.kind}", f"bar:{base.kind}")
-    lines = [Line(part, f"{shape.label}, {base.label}", count, length, own, names)]
-    if member.fill is not None:
-        inside = material(member.fill)
-        fill = (f"fill:{inside.id}", f"fill:{inside.kind}")
-        lines.append(Line(part, f"fill, {inside.label}", count, length, total - own, fill))
-    return tuple(lines)
-
-
-def _plate(part: str, plate: Plate, count: int, width: float, length: float) -> Line:
-    base = material(plate.material)
-    mass = base.rho * plate.thickness * width * length * count
-    names = (f"plate:{base.id}", f"plate:{base.kind}")
-    return Line(part, f"plate {plate.thickness * 1e3:g} mm, {base.label}", count, length, mass, names)
 
 
 def _side_area(m: MovingGantry, at: Geometry) -> tuple[float, float]:

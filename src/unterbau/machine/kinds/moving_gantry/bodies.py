@@ -3,16 +3,18 @@
 from unterbau.catalogue.guides import block
 from unterbau.machine.bodies import Body, Prism, Ring, Sheet, Vector, box_ring, round_ring
 from unterbau.machine.frame_builder import X, Y, Z
-from unterbau.machine.kinds.moving_gantry.geometry import Geometry, geometry
+from unterbau.machine.kinds.moving_gantry.geometry import Geometry, feet_places, geometry
 from unterbau.machine.kinds.moving_gantry.model import MovingGantry
 from unterbau.machine.member import member_rings, member_size
 from unterbau.machine.parts import Guide, Member, Place
+from unterbau.machine.stand import stand_bodies
 
 
 def bodies(machine: MovingGantry, place: Place) -> tuple[Body, ...]:
     """Return everything that is drawn."""
     at = geometry(machine, place)
-    return (*_base(machine, at), *_gantry(machine, at), *_head(machine, at))
+    stand = stand_bodies(machine.stand, feet_places(machine, at), [f"foot {n}" for n in range(1, 5)])
+    return (*stand, *_base(machine, at), *_gantry(machine, at), *_head(machine, at))
 
 
 def _drawn(member: Member) -> tuple[Ring, ...]:

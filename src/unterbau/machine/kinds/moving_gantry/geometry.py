@@ -123,3 +123,9 @@ def geometry(machine: MovingGantry, place: Place) -> Geometry:
         bed_width=bed_width, bed_length=bed_length, cross_length=2 * side_x - side_beam_w,
         cross_y=cross, grid_x=tuple(subdivided(grid_x, 6)), grid_y=tuple(subdivided(grid_y, 6)),
     )  # fmt: skip
+
+
+def feet_places(machine: MovingGantry, at: Geometry) -> list[tuple[float, float, float]]:
+    """Return where the feet stand, in the order of the frame's."""
+    z = at.side_beam_top - member_size(machine.side_beam)[0]
+    return [(side * at.side_x, y, z) for side in (-1, 1) for y in at.side_beam_y]

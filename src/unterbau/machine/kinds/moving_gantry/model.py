@@ -4,7 +4,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.kit.sets import STAND_LINK
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 
@@ -61,6 +62,7 @@ class MovingGantry:
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=Spindle)
     cutter: Cutter = field(default_factory=Cutter)
+    stand: Stand = field(default_factory=Stand)
 
 
 LINKS = (
@@ -83,6 +85,7 @@ LINKS = (
     Link("cross_member", "cross members", "part", "under the bed"),
     Link("bed_fixing", "bed fixing", "joint", "bed to cross members"),
     Link("bed", "bed", "part", "carries the work"),
+    STAND_LINK,
 )
 ENDS = {
     "gantry_beam": "beam_joint", "cross_member": "cross_joint", "side_beam": "cross_joint",

@@ -25,6 +25,7 @@ def to_frame(machine: MovingGantry, place: Place, level: Level) -> Built:
     gantry = build_gantry(b, base)
     head = build_head(b, gantry)
     chains = {
+        **{f"foot {n + 1}": (node,) for n, node in enumerate(base.feet)},
         "left side beam": base.side_beams[0].nodes,
         "right side beam": base.side_beams[1].nodes,
         "left side": gantry.sides[0].nodes,

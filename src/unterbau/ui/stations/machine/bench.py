@@ -18,7 +18,7 @@ from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, bill_of, ends, kind_of, lengths, link, part, plate_widths
 from unterbau.machine.member import member_rings
-from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.ui.stations.machine.own_section import OwnSection
@@ -107,7 +107,7 @@ class Bench(QWidget):
         self.own.setVisible(isinstance(chosen, Member) and self.own_wanted.isChecked())
         if isinstance(chosen, Member):
             self.own.show_section(chosen.section)
-        steps = not isinstance(chosen, Sizes | Spindle)
+        steps = not isinstance(chosen, Sizes | Spindle | Stand)
         self.smaller.setVisible(steps)
         self.larger.setVisible(steps)
         self.smaller.setEnabled(step(chosen, up=False) is not None)

@@ -11,7 +11,8 @@ from unterbau.errors import InputError
 from unterbau.machine.joining import likely_values
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import PLATE, thickest
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.stand import LABELS
 from unterbau.materials.material import materials
 from unterbau.sections.families import families
 from unterbau.sections.section import section
@@ -107,6 +108,11 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("tilt", "against tilting", "quantity", kind="plain", scale=1e3, unit="kN·m/rad", low=10.0, high=1e9),
         Field("diameter", "body diameter", "quantity", low=0.01, high=0.5),
         Field("length", "body length", "quantity", low=0.02, high=1.5),
+    ),
+    Stand: (
+        Field("kind", "stands on", "choice", lambda: tuple(LABELS.items())),
+        Field("height", "height", "quantity", low=0.05, high=1.5),
+        Field("casters", "on", "choice", lambda: ((False, "levelling feet"), (True, "locked casters"))),
     ),
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
