@@ -74,3 +74,18 @@ def test_an_open_brief_is_answered() -> None:
     check_brief(Brief(cuts=()))
     assert targets(Brief(cuts=())).force.likely == WORKED["hardwood"]
     check_brief(Brief(tools=tuple(TOOLS)))
+
+
+def test_a_finer_finish_leaves_the_frame_a_smaller_share_of_the_error() -> None:
+    needed = [targets(Brief(finish=name)).stiffness[0] for name in ("open", "rough", "smooth", "fine")]  # type: ignore[arg-type]
+    assert needed[0] == needed[1] < needed[2] < needed[3]
+    assert needed[3] == pytest.approx(35 / 25e-6)
+    assert "a quarter of the error" in targets(Brief(finish="fine")).stiffness_words
+
+
+def test_the_feed_that_matters() -> None:
+    """Hardwood, ⌀8, 2 teeth, 0.15 mm, 16,000 turns: 4.8 m/min; v²/2s over 5 mm is 0.64 m/s²."""
+    words = targets(Brief(cuts=("hardwood", "steel"))).speed_words
+    assert "4.8 m/min" in words
+    assert "0.64 m/s²" in words
+    assert "Acceleration matters" in targets(Brief(process="laser")).speed_words

@@ -8,10 +8,15 @@ from unterbau.errors import InputError
 from unterbau.strict import STRICT
 
 Process = Literal["cutting", "laser", "plasma", "knife", "carrying"]
+Finish = Literal["open", "rough", "smooth", "fine"]
 Stands = Literal["floor", "bench", "wall"]
 PROCESSES = {
     "cutting": "cutting with a spindle", "laser": "laser", "plasma": "plasma", "knife": "knife or pen",
     "carrying": "carrying something",
+}  # fmt: skip
+FINISHES = {
+    "open": "finish left open", "rough": "rough, sanded later", "smooth": "smooth from the tool",
+    "fine": "fine, as if polished",
 }  # fmt: skip
 STANDS = {"floor": "on the floor", "bench": "on a bench", "wall": "on a wall"}
 TOOLS = {
@@ -33,6 +38,7 @@ class Brief:
     """Customary cuts that the machine has to bear."""
     accuracy: float = 1e-4
     """Error on the part that is allowed, m."""
+    finish: Finish = "open"
     work_x: float = 0.0
     """Largest work, m."""
     work_y: float = 0.0

@@ -13,9 +13,10 @@ TOOL_MASS = {"laser": 2.0, "plasma": 2.0, "knife": 0.5, "carrying": 0.0}
 """What a light process carries at its head when the brief leaves it open, kg; common practice, no source."""
 LIGHT_MODE = 25.0
 """First mode of a machine for light processes, Hz: 20 to 30 and more; common practice, no source."""
-SHARE = 0.5
-"""Of the allowed error that the machine's give may take; the rest is for tools, drives, setting up.
-Common practice, no source."""
+SHARES = {"open": 0.5, "rough": 0.5, "smooth": 1 / 3, "fine": 0.25}
+"""Of the allowed error that the machine's give may take, by the finish wanted; the rest is for tools, drives,
+setting up. Common practice, no source."""
+WORDS = {"open": "half", "rough": "half", "smooth": "a third of", "fine": "a quarter of"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +76,7 @@ def targets(brief: Brief, units: Units = "mm") -> Targets:
 
 def _cutting(brief: Brief, units: Units) -> Targets:
     hardest = max((cut(name) for name in brief.cuts), key=lambda one: one.peak, default=cut("hardwood"))
-    needed = hardest.force.likely / (SHARE * brief.accuracy)
+    needed = hardest.force.likely / (SHARES[brief.finish] * brief.accuracy)
     words = (
         f"{hardest.force.likely:.0f} N ÷ {_half(brief, units)}: the cut pulls any way in the plane, so X and Y "
         "alike; along the tool about a third of it, drilling apart."
@@ -108,8 +109,9 @@ def _force_words(hardest: Cut) -> str:
 
 
 def _half(brief: Brief, units: Units) -> str:
-    half, whole = movement_text(SHARE * brief.accuracy, units), movement_text(brief.accuracy, units)
-    return f"{half}, half the error of {whole}"
+    half, whole = movement_text(SHARES[brief.finish] * brief.accuracy, units), movement_text(brief.accuracy, units)
+    ending = {"smooth": ", for a smooth finish", "fine": ", for a fine finish"}.get(brief.finish, "")
+    return f"{half}, {WORDS[brief.finish]} the error of {whole}{ending}"
 
 
 def _light(brief: Brief, units: Units) -> Targets:
@@ -117,7 +119,7 @@ def _light(brief: Brief, units: Units) -> Targets:
     inertia = mass * brief.acceleration
     drag = DRAG.get(brief.process, Band(0.0, 0.0, 0.0))
     force = Band(drag.low + inertia, drag.likely + inertia, drag.high + inertia)
-    needed = force.likely / (SHARE * brief.accuracy)
+    needed = force.likely / (SHARES[brief.finish] * brief.accuracy)
     words = (
         f"{PROCESSES[brief.process]}: no cutting force; {mass:g} kg × {brief.acceleration:g} m/s² = {inertia:.1f} N "
         f"when the head speeds up or brakes{f', and {drag.likely:.0f} N of drag' if drag.likely else ''}."

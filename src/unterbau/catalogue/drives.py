@@ -23,6 +23,8 @@ class DriveKind:
     motor_mass: float
     zeta: float
     source: str
+    tension: Band | None = None
+    """Of a crossed belt, which runs round both axes with standing motors, N."""
 
     def stiffness(self, level: Level, distance: float, length: float) -> float:
         """Return the axial stiffness with the nut at a distance from the fixed bearing, N/m.
@@ -34,6 +36,9 @@ class DriveKind:
         """
         near = max(distance, 0.01)
         EA = self.EA.at(level)
+        if self.tension is not None:
+            # The belt goes on along the other axis and comes back: about four times the way.
+            return EA * (1 / (near + length) + 1 / max(3 * length - near, 0.01))
         if self.nut is None or self.bearing is None:
             return EA * (1 / near + 1 / max(2 * length - near, 0.01))
         return 1 / (near / EA + 1 / self.nut.at(level) + 1 / self.bearing.at(level))
@@ -55,6 +60,7 @@ def drives() -> dict[str, DriveKind]:
         result[row["id"]] = DriveKind(
             row["id"], row["label"], Band(*row["EA_kN"]).scaled(1e3), None, None, row["kg_m"],
             row["motor_kg"], data["zeta"], row["source"],
+            Band(*row["tension_N"]) if "tension_N" in row else None,
         )  # fmt: skip
     return result
 

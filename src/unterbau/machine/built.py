@@ -26,3 +26,5 @@ class Built:
     work: WorkPoint
     chains: dict[str, tuple[int, ...]]
     """Nodes of each drawn body, in order along it."""
+    corners: tuple[int, ...] = ()
+    """Corners of a frame that belts can run round: front left, back left, front right, back right."""

@@ -105,8 +105,14 @@ def drive(
     up = Z if abs(along[2]) < 0.5 else X
     kit.frame.spring(key, nut, bearing, k, along, up, kind.zeta)
     mass = kind.motor_mass + kind.mass_per_metre * length
-    kit.frame.mass(bearing, mass)
-    kit.buy(Line(key, f"{kind.label} with motor", 1, length, mass, (f"drive:{chosen.kind}",)))
+    line = Line(key, f"{kind.label} with motor", 1, length, mass, (f"drive:{chosen.kind}",))
+    if kind.tension is not None and kit.corners:
+        kit.frame.mass(kit.corners[0], mass)
+        with kit.moved_by(""):
+            kit.buy(line)
+    else:
+        kit.frame.mass(bearing, mass)
+        kit.buy(line)
     sign = 1.0 if sum(g * a for g, a in zip(gap, along, strict=True)) >= 0 else -1.0
     level = plus(places[nut], beside)
     start = plus(level, along, -sign * distance)

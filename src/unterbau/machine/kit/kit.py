@@ -64,6 +64,8 @@ class Kit:
         self.chains: dict[str, tuple[int, ...]] = {}
         self.widths: dict[str, float] = {}
         self.feet: list[int] = []
+        self.corners: tuple[int, ...] = ()
+        """Where the pulleys of crossed belts stand: front left, back left, front right, back right."""
         self.dimension_lines: list[DimensionLine] = []
         self.tip = self.nose = -1
         self.work: WorkPoint | None = None
@@ -126,4 +128,4 @@ class Kit:
     def built(self) -> Built:
         """Return the frame with its ends."""
         assert self.work is not None
-        return Built(self.frame.build(), self.tip, self.nose, self.work, dict(self.chains))
+        return Built(self.frame.build(), self.tip, self.nose, self.work, dict(self.chains), self.corners)

@@ -44,6 +44,7 @@ def ladder(kit: Kit, side_x: float, span: tuple[float, float], bed_xs: list[floa
         sides.append(laid)
         for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
             foot(kit, laid, node)
+    kit.corners = tuple(line.chain.nodes[end] for line in sides for end in (0, -1))
     half, z = side_x - width / 2, top - cross_h / 2
     crosses = []
     for number, y in enumerate(rows, 1):

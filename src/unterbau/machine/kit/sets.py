@@ -2,7 +2,7 @@
 
 from unterbau.machine.kind import BED_JOINTS, CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 
-STAND_LINK = Link("stand", "stand", "part", "under the feet; off the path of the pull, but it shakes")
+STAND_LINK = Link("stand", "stand", "part", "under the feet; off the path, but it shakes")
 SPINDLE_LINKS = (
     Link("cutter", "cutter", "part", "in the spindle"),
     Link("spindle", "spindle", "part", "bearings between nose and body"),

@@ -7,7 +7,7 @@ from typing import Any
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QPlainTextEdit, QScrollArea, QVBoxLayout, QWidget
 
-from unterbau.brief.brief import LONGEST_TEXT, PROCESSES, STANDS, TOOLS, Brief
+from unterbau.brief.brief import FINISHES, LONGEST_TEXT, PROCESSES, STANDS, TOOLS, Brief
 from unterbau.catalogue.cuts import cuts
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
@@ -43,7 +43,7 @@ class BriefForm(QScrollArea):
         super().__init__(parent)
         self._view = view
         self._brief = Brief()
-        self.process, self.stands = QComboBox(self), QComboBox(self)
+        self.process, self.stands, self.finish = QComboBox(self), QComboBox(self), QComboBox(self)
         self.fields: dict[str, QuantityField] = {}
         self.cuts: dict[str, QCheckBox] = {}
         self.tools: dict[str, QCheckBox] = {}
@@ -61,7 +61,11 @@ class BriefForm(QScrollArea):
     def show_brief(self, brief: Brief) -> None:
         """Show a brief."""
         self._brief = brief
-        for box, value in ((self.process, brief.process), (self.stands, brief.stands)):
+        for box, value in (
+            (self.process, brief.process),
+            (self.stands, brief.stands),
+            (self.finish, brief.finish),
+        ):
             box.setCurrentIndex(max(0, box.findData(value)))
         for name, field in self.fields.items():
             field.set_value(getattr(brief, name))
@@ -101,6 +105,7 @@ class BriefForm(QScrollArea):
         self._box.addSpacing(round(0.5 * em()))
         self._box.addWidget(heading("work"))
         self._rows(WORK, [])
+        self._choice(self.finish, "Finish", FINISHES, "finish")
         self._box.addSpacing(round(0.5 * em()))
         self._box.addWidget(heading("where it stands, who builds it"))
         self._choice(self.stands, "Where it stands", STANDS, "stands")

@@ -18,9 +18,10 @@ from unterbau.machine.bodies import box_ring, round_ring
 from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, bill_of, ends, kind_of, lengths, link, part, plate_widths
 from unterbau.machine.member import member_rings
-from unterbau.machine.parts import Cutter, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
+from unterbau.studies.belts import corner_pull
 from unterbau.ui.stations.machine.own_section import OwnSection
 from unterbau.ui.stations.machine.part_fields import joint_choices, with_value
 from unterbau.ui.stations.machine.part_form import ChoiceBox, PartForm
@@ -31,7 +32,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import ElidedLabel, heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.ui.widgets.section_view import SectionView
-from unterbau.units import length_text
+from unterbau.units import length_text, movement_text
 
 
 class Bench(QWidget):
@@ -98,7 +99,8 @@ class Bench(QWidget):
         self._show_place()
         self.form.show_part(kind_of(machine), key, chosen)
         self._show_joint(machine, key)
-        self.facts.setText("\n".join(facts(key, chosen)))
+        lines = [*facts(key, chosen), *self._belt(machine, chosen)]
+        self.facts.setText("\n".join(lines))
         self._show_money(machine, key, prices)
         self.limit.setText(f"brief: {limit}" if limit else "")
         self.limit.setVisible(bool(limit))
@@ -117,6 +119,13 @@ class Bench(QWidget):
         self.advice.setVisible(not whole)
         if whole:
             self.show_form()
+
+    def _belt(self, machine: Machine, chosen: Part) -> list[str]:
+        moved = corner_pull(machine, chosen) if isinstance(chosen, Drive) else None
+        if moved is None:
+            return []
+        low, likely, high = (movement_text(value, self._view.units) for value in (moved.low, moved.likely, moved.high))
+        return [f"Its tension pulls the frame's corners together: {likely} ({low} – {high}) at the worst of them."]
 
     def show_form(self) -> None:
         """Go back from the causes to the part."""

@@ -24,7 +24,7 @@ COLUMNS = (0.47, 0.7, 0.85)
 
 def percent(share: float) -> str:
     """Return a change in per cent with its sign."""
-    return f"{share:+.0%}".replace("-", "−")
+    return f"{share:+.0%}".replace("-", "−") if abs(share) >= 0.005 else "0%"
 
 
 def signed(value: float, digits: int = 1) -> str:
