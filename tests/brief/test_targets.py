@@ -77,7 +77,7 @@ def test_an_open_brief_is_answered() -> None:
 
 
 def test_a_finer_finish_leaves_the_frame_a_smaller_share_of_the_error() -> None:
-    needed = [targets(Brief(finish=name)).stiffness[0] for name in ("open", "rough", "smooth", "fine")]  # type: ignore[arg-type]
+    needed = [targets(Brief(finish=name)).stiffness[0] for name in ("open", "rough", "smooth", "fine")]
     assert needed[0] == needed[1] < needed[2] < needed[3]
     assert needed[3] == pytest.approx(35 / 25e-6)
     assert "a quarter of the error" in targets(Brief(finish="fine")).stiffness_words

@@ -161,3 +161,12 @@ def test_cuts_are_those_of_the_worked_table() -> None:
 def test_unknown_names_list_the_known(find: object) -> None:
     with pytest.raises(InputError, match="known are"):
         find("unobtainium")  # type: ignore[operator]
+
+
+def test_wheels_and_bearings_are_pairs_of_what_one_gives() -> None:
+    """Each plastic wheel 0.5, 1.2, 3 N/µm, from memory; a pair grips the rail."""
+    pair = block("v-wheels")
+    assert (pair.light.low, pair.light.likely, pair.light.high) == pytest.approx((1e6, 2.4e6, 6e6))
+    assert pair.light == pair.medium
+    assert block("v-wheels").light.likely < block("bearings-angle").light.likely < block("15").light.likely
+    assert "flat spots" in pair.source

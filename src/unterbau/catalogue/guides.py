@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Any, Literal
 
 from unterbau.band import Band, Level
 from unterbau.catalogue.joints import Six
@@ -55,9 +55,9 @@ def blocks() -> dict[str, Block]:
         result[row["id"]] = Block(
             id=row["id"],
             label=row["label"],
-            light=_installed(row["light"], installed, 1e6),
-            medium=_installed(row["medium"], installed, 1e6),
-            pitch=_installed(row["pitch"], installed, 1e3),
+            light=_light(row, installed),
+            medium=_light(row, installed) if "pair" in row else _installed(row["medium"], installed, 1e6),
+            pitch=(Band(*row["pitch_pair"]).scaled(1e3) if "pair" in row else _installed(row["pitch"], installed, 1e3)),
             height=row["height_mm"] / 1e3,
             length=row["length_mm"] / 1e3,
             width=row["width_mm"] / 1e3,
@@ -65,9 +65,14 @@ def blocks() -> dict[str, Block]:
             block_mass=row["block_kg"],
             rail_mass=row["rail_kg_m"],
             zeta=data["zeta"],
-            source=f"{row['source']}; {data['installed_source']}",
+            source=row["source"] if "pair" in row else f"{row['source']}; {data['installed_source']}",
         )
     return result
+
+
+def _light(row: dict[str, Any], installed: Band) -> Band:
+    """Return the stiffness of a block with light preload, or of a pair of wheels as it is."""
+    return Band(*row["pair"]).scaled(1e6) if "pair" in row else _installed(row["light"], installed, 1e6)
 
 
 def _installed(values: list[float], installed: Band, unit: float) -> Band:
