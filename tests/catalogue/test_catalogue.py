@@ -19,6 +19,8 @@ from unterbau.machine.price_items import item_label, known_items
 from unterbau.materials.material import material, materials
 
 FACE = Face(0.1, 0.1)
+PAIRS = ("v-wheels", "v-wheels-steel", "bearings-angle")
+"""Pairs of wheels: pressed on alike, whatever the preload."""
 
 
 def test_every_value_has_a_source_and_its_band_is_ordered() -> None:
@@ -28,7 +30,7 @@ def test_every_value_has_a_source_and_its_band_is_ordered() -> None:
     for size in blocks().values():
         assert "practice" in size.source
         assert size.light.low < size.light.likely < size.light.high
-        assert size.medium.likely > size.light.likely
+        assert size.medium.likely > size.light.likely or size.id in PAIRS
     for one in drives().values():
         assert one.source
     for card in materials().values():
