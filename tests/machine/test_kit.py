@@ -159,6 +159,28 @@ def test_a_tailstock_holds_long_work() -> None:
     assert found.reasons == ()
 
 
+def test_an_arm_turned_aside_is_the_same_arm() -> None:
+    """Turned about the column, its own give under an upright pull stays; the tool leaves the table in the end."""
+    arm = ArmMill()
+    aside = replace(arm, dimensions=replace(arm.dimensions, turn=20))
+    straight, turned = (to_frame(machine, Place(), "likely") for machine in (arm, aside))
+    column = straight.frame.nodes[straight.chains["column"][0]]
+    radii = [np.linalg.norm((b.frame.nodes[b.tip] - column)[:2]) for b in (straight, turned)]
+    assert radii[0] == pytest.approx(radii[1])
+    assert turned.frame.nodes[turned.tip][0] == pytest.approx(radii[0] * np.sin(np.radians(20)))
+    for key in ("arm", "z_plate", "head_plate", "column"):
+        gives = []
+        for machine in (arm, aside):
+            shares = likely_answers(machine, Place())[0].shares
+            gives.append(float(shares.compliance[2][shares.keys.index(key)].sum()))
+        assert gives[0] == pytest.approx(gives[1], rel=1e-6), key
+    work = np.array(turned.work.shares) @ turned.frame.nodes[list(turned.work.nodes)]
+    assert work[:2] == pytest.approx(turned.frame.nodes[turned.tip][:2])
+    with pytest.raises(InputError, match="tool leaves the table") as error:
+        to_frame(replace(arm, dimensions=replace(arm.dimensions, turn=70)), Place(), "likely")
+    assert error.value.where == "dimensions.turn"
+
+
 def test_what_stands_in_the_way_is_refused_with_its_size() -> None:
     mill, arm, lathe, raised, axis = ColumnMill(), ArmMill(), Lathe(), RaisedSides(), WallAxis()
     cases: list[tuple[Machine, str]] = [

@@ -106,3 +106,12 @@ def test_every_kind_is_budgeted(kind: Kind) -> None:
     for one in answered.conflicts:
         assert one.key in keys or one.key in ("", "dimensions")
     assert all(0.05 < size < 6 for size in answered.outside)
+
+
+def test_heights_as_a_sum() -> None:
+    """Nose from 35 to 195 mm, tool 60, work 100: 195 − 60 − 100 = 35 mm of stroke."""
+    words = found(replace(OPEN, work_z=0.1, tool_length=0.06)).heights
+    assert words == (
+        "Z: plate to nose 35 mm to 195 mm, less tool 60 mm, less work with vice 100 mm: "
+        "35 mm of 160 mm stroke usable; overhang 65 mm"
+    )

@@ -82,7 +82,8 @@ def test_a_conflict_in_the_sketch_is_clicked(window: MainWindow, qtbot: QtBot) -
 def test_rails_are_told_as_sums(window: MainWindow, qtbot: QtBot) -> None:
     window.show_station(0)
     lines = window.brief.chains.text().splitlines()
-    assert [line[0] for line in lines] == ["X", "Y", "Z"]
+    assert [line[0] for line in lines] == ["X", "Y", "Z", "Z"]
+    assert "stroke usable; overhang 65 mm" in lines[3]
     assert lines[0].startswith("X: rail ")
     assert lines[0].endswith("= travel 650 mm")
     window.view.set_units("inch")

@@ -70,6 +70,8 @@ class Budget:
     lowest_tip: float
     under_beam: float
     """Between work's plate and what passes over it; 0 where nothing does."""
+    heights: str
+    """Plate to nose, tool, work, stroke left, overhang, in words."""
     chains: tuple[Chain, ...]
     """How each travel comes about: rail less stance, block and stops."""
     findings: tuple[Finding, ...]
@@ -99,7 +101,17 @@ def budget(machine: Machine, brief: Brief, book: PriceBook, units: Units = "mm")
         *_room(brief, size, units), *_lifting(machine, brief), *_money(machine, brief, book),
         *_tools(machine, brief, units),
     ]  # fmt: skip
-    return Budget(along, wanted, size, highest, lowest, under, travel_chains(machine), tuple(findings))
+    return Budget(
+        along,
+        wanted,
+        size,
+        highest,
+        lowest,
+        under,
+        height_words(machine, brief, units),
+        travel_chains(machine),
+        tuple(findings),
+    )
 
 
 @lru_cache(maxsize=64)
@@ -137,6 +149,21 @@ def travel_chains(machine: Machine) -> tuple[Chain, ...]:
         if guide is not None and stance is not None and rails and along:
             found.append(Chain(axis, rails[0], stance, block(guide.block).length, 2 * d.stop, along))
     return tuple(found)
+
+
+def height_words(machine: Machine, brief: Brief, units: Units = "mm") -> str:
+    """Return the height budget as a sum: plate to nose, tool, work with vice, stroke really usable, overhang."""
+    d, text, along = machine.dimensions, partial(length_text, units=units), travel(machine)[2]
+    if not along:
+        return ""
+    tool = brief.tool_length or machine.cutter.stick_out
+    lowest = float(getattr(d, "lowest_tip", 0.0)) + machine.cutter.stick_out
+    words = f"Z: plate to nose {text(lowest)} to {text(lowest + along)}, less tool {text(tool)}"
+    if brief.work_z:
+        left = max(0.0, lowest + along - tool - max(brief.work_z, lowest - tool))
+        words += f", less work with vice {text(brief.work_z)}: {text(min(along, left))} of {text(along)} stroke usable"
+    over = getattr(d, "spindle_overhang", None) or getattr(d, "throat", None)
+    return words + (f"; overhang {text(over)}" if over else "")
 
 
 def _rails(machine: Machine, units: Units) -> list[Finding]:

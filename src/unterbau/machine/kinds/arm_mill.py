@@ -6,6 +6,7 @@ from typing import Literal
 from unterbau.errors import InputError
 from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.kit.bed import Bed, work_on
 from unterbau.machine.kit.head import slide, z_slide
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam, fasten, four_feet, strip
@@ -18,6 +19,7 @@ from unterbau.machine.kit.table import (
     table_dimension_lines,
     table_height,
 )
+from unterbau.machine.kit.turning import turned
 from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
@@ -47,6 +49,8 @@ class ArmSizes(Sizes):
     z_rail_spacing: float = 0.08
     spindle_overhang: float = 0.05
     clamp_height: float = 0.04
+    turn: int = 0
+    """Arm turned aside about the column, degrees."""
     stop: float = 0.006
 
 
@@ -101,15 +105,18 @@ def put_up(kit: Kit) -> None:
     top = d.arm_height + arm_h / 2 + OVER_ARM
     column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, (d.arm_height - seat,), 8)
     fasten(kit, "column_joint", column, False, base)
-    arm = beam(kit, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
-    fasten(kit, "arm_clamp", arm, False, column)
-    low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)
-    wide = d.z_rail_spacing + 0.05
-    stops = tuple(level - low for level in (*at.z_block_z, d.arm_height))
-    plate = strip(kit, "head_plate", "head plate", (0.0, at.carrier_y, low), (0.0, at.carrier_y, high), wide, Y, stops)
-    fasten(kit, "arm_end", arm, True, plate)
-    z_slide(kit, plate, "head_plate", at, (0.0, 0.0), "")
-    cross_table(kit, base, seat)
+    with turned(kit, d.turn, (0.0, column_y)):
+        arm = beam(kit, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
+        fasten(kit, "arm_clamp", arm, False, column)
+        low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)
+        wide = d.z_rail_spacing + 0.05
+        stops = tuple(level - low for level in (*at.z_block_z, d.arm_height))
+        plate = strip(
+            kit, "head_plate", "head plate", (0.0, at.carrier_y, low), (0.0, at.carrier_y, high), wide, Y, stops
+        )
+        fasten(kit, "arm_end", arm, True, plate)
+        z_slide(kit, plate, "head_plate", at, (0.0, 0.0), "")
+    _work(kit, cross_table(kit, base, seat))
     bottom = seat - height
     table_dimension_lines(kit, bottom)
     over = at.z_plate_z[1]
@@ -122,6 +129,17 @@ def put_up(kit: Kit) -> None:
     kit.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2)
     low = at.nose_z - raised
     kit.size("travel_z", "travel Z", "side", (ahead, low), (ahead, low + d.travel_z), -3)
+
+
+def _work(kit: Kit, table: Bed) -> None:
+    """Let the work stand under the tool, wherever the arm is turned to."""
+    d = kit.machine.dimensions
+    x, y, _ = kit.frame.places[kit.tip]
+    reach = ((d.table_length - d.travel_x) / 2, (d.table_width - d.travel_y) / 2)
+    if d.turn and not (abs(x) <= reach[0] and abs(y) <= reach[1]):
+        expected = f"expected less than {abs(d.turn)}°: somewhere on the travel the tool leaves the table"
+        raise InputError("dimensions.turn", expected)
+    work_on(kit, table, x, y)
 
 
 KIND = kind_of_kit(
@@ -145,6 +163,7 @@ KIND = kind_of_kit(
     ),
     (
         *TABLE_SIZES, SizeField("arm_height", "table to arm", 0.05, 1.5),
+        SizeField("turn", "arm turned aside, degrees", -75, 75, count=True),
         SizeField("spindle_overhang", "spindle axis to Z plate", 0.02, 0.4),
     ), put_up,
     ends={"column": "column_joint", "arm": "arm_clamp", "spindle": "spindle_mount"},

@@ -73,7 +73,8 @@ class BriefStation(QWidget):
         self.targets.show_targets(targets(project.brief, self._view.units), answers, candidate.name)
         self.sketch.show_budget(candidate.machine, project.brief, found)
         self.findings.show_findings(found.findings)
-        self.chains.setText("\n".join(one.words(self._view.units) for one in found.chains))
+        lines = [*(one.words(self._view.units) for one in found.chains), found.heights]
+        self.chains.setText("\n".join(line for line in lines if line))
 
     def _build(self) -> None:
         unit = em()
