@@ -106,7 +106,13 @@ def test_every_kind_from_its_silhouette(
     assert [number(window, axis) for axis in range(3)] == before
     saved = tmp_path / "kind.unterbau"
     assert window.files.save_to(saved)
-    assert read_project(saved).candidates == window.document.project.candidates
+    project = window.document.project
+    assert read_project(saved).candidates == project.candidates
+    window.files.open_demo()
+    assert window.files.open(saved)
+    assert window.document.project.candidates == project.candidates
+    window.selection.choose_candidate(project.candidates[-1].name)
+    assert [number(window, axis) for axis in range(3)] == before
     settle(window, qtbot)
     window.show_station(2)
     assert window.compare.waterfall.bars

@@ -154,7 +154,7 @@ KIND = kind_of_kit(
         Link("head_plate", "head plate", "part", "at the front of the arm"),
         Link("arm_end", "arm front", "joint", "head plate to arm"),
         Link("arm", "arm", "part", "from the column over the table"),
-        Link("arm_clamp", "arm clamp", "joint", "arm around the column; turns when loosened"),
+        Link("arm_clamp", "arm clamp", "joint", "around the column; turns when loose"),
         Link("column", "column", "part", "stands behind the table"),
         Link("column_joint", "column foot", "joint", "column to base"),
         Link("base", "base", "part", "under table and column"),

@@ -78,6 +78,7 @@ class BriefStation(QWidget):
 
     def _build(self) -> None:
         unit = em()
+        self.chains.setWordWrap(True)
         self.form.setFixedWidth(round(20 * unit))
         right = QVBoxLayout()
         right.setContentsMargins(round(1.2 * unit), round(0.7 * unit), round(1.2 * unit), round(0.4 * unit))
