@@ -24,9 +24,11 @@ from unterbau.ui.document import Document
 from unterbau.ui.jobs.job import Job
 from unterbau.ui.shell.command_finder import matching
 from unterbau.ui.shell.file_actions import new_project
+from unterbau.ui.stations.machine.candidates import times
 from unterbau.ui.stations.machine.part_fields import FIELDS, section_from
 from unterbau.ui.stations.machine.path_strip import NARROWEST, StripLink, causes_text, widths
 from unterbau.ui.stations.machine.readout import band_text, direction_text, place_text
+from unterbau.ui.stations.machine.try_instead import percent
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import build_scene, corners, largest_movement, moved
 from unterbau.ui.widgets.quantity_field import QuantityField
@@ -165,6 +167,11 @@ def test_a_field_keeps_what_was_typed_until_it_is_right(themed: QApplication, qt
     field.refuse("too thick for this machine")
     assert field.message.text() == "too thick for this machine"
     assert field.value == 0.02
+
+
+def test_changes_on_cards_are_short() -> None:
+    assert [times(r) for r in (1.0, 1.004, 0.9, 2.0, 9.4, 15.2)] == ["0%", "0%", "−10%", "+100%", "+840%", "×15"]
+    assert [percent(s) for s in (0.0, -0.001, 0.2, -0.34)] == ["0%", "0%", "+20%", "−34%"]
 
 
 def test_the_finder_puts_names_before_explanations() -> None:

@@ -66,7 +66,7 @@ class QuantityField(QWidget):
             return ""
         if self._fine:
             metric = self._view.units == "mm"
-            return f"{self._value * 1e3:.4g} mm" if metric else f"{self._value / 0.0254:.4g} in"
+            return f"{self._value * 1e3:.4g} mm" if metric else f"{self._value / 0.0254:.3g} in"
         if self._kind == "length":
             return length_text(self._value, self._view.units)
         return f"{self._value:.6g} {self._unit}".strip()

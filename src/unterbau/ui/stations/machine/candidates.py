@@ -26,7 +26,9 @@ TIMES = 10.0
 
 def times(ratio: float) -> str:
     """Return how many times stiffer, in few letters."""
-    return f"×{ratio:.0f}" if ratio >= TIMES else f"{ratio - 1:+.0%}".replace("-", "−")
+    if ratio >= TIMES:
+        return f"×{ratio:.0f}"
+    return f"{ratio - 1:+.0%}".replace("-", "−") if abs(ratio - 1) >= 0.005 else "0%"
 
 
 class Candidates(QObject):
