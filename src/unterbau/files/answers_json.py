@@ -10,6 +10,7 @@ from unterbau.machine.machine import cost_of, links
 from unterbau.mechanics.statics import CAUSES
 from unterbau.project.project import Candidate
 from unterbau.studies.answers import CORNERS, Answers
+from unterbau.units import number_text
 
 AXES = ("x", "y", "z")
 
@@ -75,8 +76,9 @@ def answers_text(data: dict[str, Any]) -> str:
     for axis in AXES:
         s, n = data["stiffness"][axis], data["stiffness_at_nose"][axis]
         lines.append(
-            f"{axis.upper()} {s['likely'] / 1e6:8.2f} N/µm  ({s['low'] / 1e6:.2f} to {s['high'] / 1e6:.2f}), "
-            f"at the nose {n['likely'] / 1e6:.2f}"
+            f"{axis.upper()} {number_text(s['likely'] / 1e6, 3):>8} N/µm  "
+            f"({number_text(s['low'] / 1e6, 3)} to {number_text(s['high'] / 1e6, 3)}), "
+            f"at the nose {number_text(n['likely'] / 1e6, 3)}"
         )
     for axis in AXES:
         top = sorted(data["load_path"][axis], key=lambda row: -row["share"])[:4]
