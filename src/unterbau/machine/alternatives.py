@@ -177,7 +177,9 @@ def _guides(now: Guide) -> Iterator[tuple[str, Part]]:
 
 
 def _drives(machine: Machine, key: str, now: Drive) -> Iterator[tuple[str, Part]]:
-    for name in drives():
+    for name, one in drives().items():
+        if one.tension is not None and not hasattr(machine, "cross_joint"):
+            continue  # crossed belts run round a frame
         yield drive(name).label, replace(now, kind=name)
     for count in range(1, kind_of(machine).most_drives.get(key, 1) + 1):
         yield f"{count} × {drive(now.kind).label}", replace(now, count=count)
