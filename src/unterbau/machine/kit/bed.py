@@ -85,13 +85,6 @@ def column_near(plate: Bed, x: float) -> Laid:
     return min(plate.columns, key=lambda column: abs(column.start[0] - x))
 
 
-def node_at(plate: Bed, x: float, y: float) -> int:
-    """Return the crossing nearest to a place."""
-    i = min(range(len(plate.xs)), key=lambda n: abs(plate.xs[n] - x))
-    j = min(range(len(plate.ys)), key=lambda n: abs(plate.ys[n] - y))
-    return plate.nodes[i, j]
-
-
 def bolt_down(kit: Kit, key: str, plate: Bed, host: Laid) -> None:
     """Bolt a plate to a member below it, at each of the member's nodes that a crossing stands over."""
     face = Face(host.width, host.width)

@@ -1,26 +1,16 @@
 """A gantry on two rails along Y: side plates on blocks, a beam between them, the head on the beam."""
 
 from dataclasses import dataclass
-from typing import Protocol
 
 from unterbau.catalogue.guides import block
 from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import FORWARD, HeadSizes, beam_seat, head_on_beam, slide
+from unterbau.machine.kit.head import FORWARD, beam_seat, head_on_beam, slide
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, strip
 from unterbau.machine.member import member_size
 
 FOOT = 0.03  # from a side plate's lower edge up to the middle of the strip that spreads its load to the blocks
-
-
-class GantrySizes(HeadSizes, Protocol):
-    """Sizes that a gantry needs."""
-
-    travel_x: float
-    travel_y: float
-    y_stance: float
-    clearance: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,5 @@
 """A mill's head on upright rails behind the spindle: head plate, arm forward, spindle at its end."""
 
-from typing import Protocol
-
 from unterbau.catalogue.guides import block
 from unterbau.machine.bill import Line
 from unterbau.machine.frame_builder import Y, Z
@@ -11,18 +9,6 @@ from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, strip
 from unterbau.machine.kit.table import table_dimension_lines
 from unterbau.machine.member import member_size
-
-
-class MillSizes(Protocol):
-    """Sizes that a mill's head needs."""
-
-    travel_z: float
-    lowest_tip: float
-    throat: float
-    z_stance: float
-    z_rail_spacing: float
-    clamp_height: float
-    stop: float
 
 
 def head_heights(kit: Kit) -> tuple[float, float]:

@@ -1,7 +1,5 @@
 """A cross table: saddle on the base, table on the saddle, work on the table."""
 
-from typing import Protocol
-
 from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.frame_builder import X, Y, Z
@@ -12,19 +10,6 @@ from unterbau.machine.kit.members import strip
 
 DOWN = (0.0, 0.0, -1.0)
 CLEAR = 0.01
-
-
-class TableSizes(Protocol):
-    """Sizes that a cross table needs."""
-
-    travel_x: float
-    travel_y: float
-    table_length: float
-    table_width: float
-    x_stance: float
-    y_stance: float
-    rail_spacing: float
-    stop: float
 
 
 def table_height(kit: Kit) -> float:
