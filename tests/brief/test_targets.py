@@ -13,6 +13,8 @@ from unterbau.errors import InputError
 WORKED = {
     "softwood": 30, "hardwood-light": 13, "hardwood": 35, "mdf": 42, "acrylic": 42, "aluminium-light": 58,
     "aluminium": 86, "brass": 28, "steel-light": 81, "steel": 247, "stainless": 223,
+    "turn-aluminium": 40, "turn-aluminium-heavy": 163, "turn-steel-light": 34, "turn-steel": 148,
+    "turn-steel-heavy": 608,
 }  # fmt: skip
 """Peak force, N: kc = kc1.1·h^-mc (Kienzle), summed over the teeth in the cut; kc1.1 and mc from memory."""
 
@@ -89,3 +91,11 @@ def test_the_feed_that_matters() -> None:
     assert "4.8 m/min" in words
     assert "0.64 m/s²" in words
     assert "Acceleration matters" in targets(Brief(process="laser")).speed_words
+
+
+def test_turning_loads_by_feed_passive_and_cutting_force() -> None:
+    """Fc = kc·ap·f, Ff about 0.4 and Fp about 0.35 of it; from memory."""
+    found = targets(Brief(cuts=("turn-steel",), accuracy=2e-5))
+    assert found.stiffness == pytest.approx((0.4 * 148 / 1e-5, 0.35 * 148 / 1e-5, 148 / 1e-5))
+    assert found.usual.label == "lathe"
+    assert "passive force along Y" in found.stiffness_words

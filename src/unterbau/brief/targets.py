@@ -38,7 +38,13 @@ CLASSES = {
     "aluminium": Class("aluminium router", 3e6, 10e6), "brass": Class("aluminium router", 3e6, 10e6),
     "steel-light": Class("hobby steel mill", 10e6, 30e6), "steel": Class("hobby steel mill", 10e6, 30e6),
     "stainless": Class("hobby steel mill", 10e6, 30e6),
+    **dict.fromkeys(
+        ("turn-aluminium", "turn-aluminium-heavy", "turn-steel-light", "turn-steel", "turn-steel-heavy"),
+        Class("lathe", 10e6, 40e6),
+    ),
 }  # fmt: skip
+TURNED = (0.4, 0.35, 1.0)
+"""Feed, passive and cutting force as shares of the cutting force: 0.3 to 0.5, 0.2 to 0.5, 1; from memory."""
 LIGHT = Class("light process", 0.1e6, 0.5e6)
 
 
@@ -77,14 +83,19 @@ def targets(brief: Brief, units: Units = "mm") -> Targets:
 def _cutting(brief: Brief, units: Units) -> Targets:
     hardest = max((cut(name) for name in brief.cuts), key=lambda one: one.peak, default=cut("hardwood"))
     needed = hardest.force.likely / (SHARES[brief.finish] * brief.accuracy)
-    words = (
-        f"{hardest.force.likely:.0f} N ÷ {_half(brief, units)}: the cut pulls any way in the plane, so X and Y "
-        "alike; along the tool about a third of it, drilling apart."
+    turning = hardest.id.startswith("turn")
+    shares = TURNED if turning else (1.0, 1.0, 1 / 3)
+    how = (
+        "feed force along X about 0.4 of it, passive force along Y 0.35, cutting force along Z all of it."
+        if turning
+        else "the cut pulls any way in the plane, so X and Y alike; along the tool about a third of it, drilling apart."
     )
+    words = f"{hardest.force.likely:.0f} N ÷ {_half(brief, units)}: {how}"
     usual = CLASSES[hardest.id]
     picky = usual.low >= 3e6 or needed > usual.low
+    along = (needed * shares[0], needed * shares[1], needed * shares[2])
     return Targets(
-        hardest.force, _force_words(hardest), (needed, needed, needed / 3), words, usual, picky,
+        hardest.force, _force_words(hardest), along, words, usual, picky,
         f"{usual.label.capitalize()}s reach {usual.low / 1e6:g} to {usual.high / 1e6:g} N/µm at the tip (common "
         f"practice, no source). {'' if needed <= usual.high else TOO_MUCH}".strip(),
         _feed_words(brief, units), 0.0,
@@ -104,7 +115,7 @@ def _feed_words(brief: Brief, units: Units) -> str:
 
 def _force_words(hardest: Cut) -> str:
     force = hardest.force
-    peak = f"{force.likely:.0f} N at the peak of a turn ({force.low:.0f} – {force.high:.0f})"
+    peak = f"{force.likely:.0f} N at its peak ({force.low:.0f} – {force.high:.0f})"
     return f"{hardest.label} with {hardest.tool}: {peak}. {hardest.source[0].upper()}{hardest.source[1:]}."
 
 
