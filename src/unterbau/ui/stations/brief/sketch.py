@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from typing_extensions import override
 
 from unterbau.brief.brief import Brief
-from unterbau.machine.machine import Machine, bodies_of
+from unterbau.machine.machine import Machine, bodies_of, dimension_lines
 from unterbau.machine.parts import Place
 from unterbau.studies.budget import Budget
 from unterbau.ui.theme import colour, em, font
@@ -102,15 +102,23 @@ class BudgetSketch(QWidget):
         corner = sheet.at((area.left(), -area.top()))
         painter.drawText(QPointF(corner.x(), corner.y() - 0.5 * unit), words)
         name = "XY"[across]
+        middle = self._middle(across)
         travel, wanted = self._budget.travel[across], self._budget.wanted[across]
         base = sheet.at((0.0, -area.bottom())).y()
         if travel:
-            self._measure(painter, sheet, base + 1.5 * unit, travel, f"travel {name}", travel >= wanted)
+            self._measure(painter, sheet, base + 1.5 * unit, middle, travel, f"travel {name}", travel >= wanted)
             if travel < wanted:
-                a, b = sheet.at((-wanted / 2, 0.0)).x(), sheet.at((wanted / 2, 0.0)).x()
+                a, b = (sheet.at((middle + side * wanted / 2, 0.0)).x() for side in (-1, 1))
                 self._hot.append((QRectF(a, base + 0.4 * unit, b - a, 3 * unit), f"dimensions.travel_{name.lower()}"))
         if wanted:
-            self._measure(painter, sheet, base + 2.9 * unit, wanted, "work", travel >= wanted)
+            self._measure(painter, sheet, base + 2.9 * unit, middle, wanted, "work", travel >= wanted)
+
+    def _middle(self, across: int) -> float:
+        """Return where the middle of the travel lies, m; a lathe's begins at its chuck."""
+        assert self._machine is not None
+        lines = dimension_lines(self._machine, Place(0.5, 0.5, 1.0))
+        line = next((one for one in lines if one.attribute == f"travel_{'xy'[across]}"), None)
+        return (line.start[0] + line.end[0]) / 2 if line else 0.0
 
     def _draw_work(self, painter: QPainter, sheet: Sheet, across: int) -> None:
         assert self._budget is not None
@@ -133,8 +141,10 @@ class BudgetSketch(QWidget):
         text = f"work {length_text(tall, self._view.units)} tall"
         painter.drawText(sheet.at((-wanted / 2, tall)) + QPointF(4.0, 1.1 * em()), text)
 
-    def _measure(self, painter: QPainter, sheet: Sheet, y: float, size: float, words: str, fits: bool) -> None:
-        a, b = sheet.at((-size / 2, 0.0)).x(), sheet.at((size / 2, 0.0)).x()
+    def _measure(
+        self, painter: QPainter, sheet: Sheet, y: float, middle: float, size: float, words: str, fits: bool
+    ) -> None:
+        a, b = (sheet.at((middle + side * size / 2, 0.0)).x() for side in (-1, 1))
         painter.setPen(QPen(colour("ink" if fits else "warning"), 1.0 if fits else 1.8))
         painter.drawLine(QPointF(a, y), QPointF(b, y))
         for end in (a, b):
