@@ -1,6 +1,6 @@
 """Machines as the kind that a test knows them to be."""
 
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import Machine
 from unterbau.project.project import Project
 

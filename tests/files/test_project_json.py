@@ -17,7 +17,7 @@ from unterbau.catalogue.prices import shipped_prices
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.project_json import parse_project, project_text, read_project, schema, write_project
 from unterbau.machine.kind import Kind
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, kind_of
 from unterbau.machine.parts import Joint, Member, Plate
 from unterbau.project.project import Candidate, Project

@@ -5,7 +5,7 @@ import pytest
 
 from unterbau.machine.facts import facts
 from unterbau.machine.frame_builder import FrameBuilder, X, Y, Z, merged, minus, subdivided
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import ends, links, part, plate_widths, rest, with_part
 from unterbau.machine.member import grid_values, member_size, round_values, strip_values
 from unterbau.machine.parts import Joint, Member, Plate

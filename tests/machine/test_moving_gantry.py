@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from unterbau.errors import InputError
 from unterbau.machine.bill import total_mass as bill_mass
-from unterbau.machine.kinds.moving_gantry.model import Dimensions, MovingGantry
+from unterbau.machine.kinds.moving_gantry import Dimensions, MovingGantry
 from unterbau.machine.machine import bill_of, bodies_of, lengths, links, moving_masses, part, to_frame
 from unterbau.machine.member import member_values
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Place, Plate, Spindle

@@ -6,7 +6,7 @@ import pytest
 
 from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kind import Kind
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, to_frame
 from unterbau.machine.member import member_values
 from unterbau.machine.parts import Place, Stand

@@ -7,7 +7,7 @@ import pytest
 
 from tests.frames import by_node, cantilever, data, random_frame, read
 from unterbau.files.frame_json import document_text, read_frame, solve_document, to_arrays, to_document
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import to_frame
 from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, modes

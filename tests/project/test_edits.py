@@ -6,7 +6,7 @@ import pytest
 
 from tests.machines import router_of
 from unterbau.errors import InputError
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.parts import Member, Plate
 from unterbau.project import edits
 from unterbau.project.project import Candidate, Project

@@ -10,7 +10,7 @@ from unterbau.band import Band
 from unterbau.errors import InputError
 from unterbau.files.answers_json import answers_data, answers_text
 from unterbau.files.project_json import parse_project
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.parts import Cutter, Joint, Place
 from unterbau.progress import Cancelled
 from unterbau.studies.answers import answers, likely_answers

@@ -8,7 +8,7 @@ from unterbau.brief.brief import Brief
 from unterbau.catalogue.prices import shipped_prices
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.column_mill import ColumnMill
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, bill_of, travel
 from unterbau.studies.budget import Budget, budget, heaviest, outside, shop_limits, travel_chains
 

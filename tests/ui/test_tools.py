@@ -12,7 +12,7 @@ from pytestqt.qtbot import QtBot
 
 from unterbau.band import Band
 from unterbau.errors import InputError
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import bodies_of, to_frame
 from unterbau.machine.parts import Place
 from unterbau.progress import Progress

@@ -29,7 +29,7 @@ from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.fixed_bridge import FixedBridge
 from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.kinds.wall_axis import WallAxis

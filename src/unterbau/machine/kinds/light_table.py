@@ -3,7 +3,6 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from unterbau.machine.kind import More
 from unterbau.machine.kit.bed import work_on
 from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.kit.kit import Kit
@@ -19,6 +18,8 @@ from unterbau.machine.kit.sets import (
     LADDER_ENDS,
     LADDER_FITTING,
     LADDER_LINKS,
+    LADDER_MORE,
+    LADDER_RELATED,
     STAND_LINK,
 )
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
@@ -99,7 +100,8 @@ KIND = kind_of_kit(
     LightTable, "light-table", "table for light processes",
     "laser, knife, pen, plasma: quick, cheap, large", "no cutting force: it shakes and gives under a mill",
     (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS), put_up,
-    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING}, related=HEAD_RELATED,
-    more=More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")),
+    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
+    related={**HEAD_RELATED, **LADDER_RELATED},
+    more=LADDER_MORE,
     most_drives={"y_drive": 2},
 )  # fmt: skip

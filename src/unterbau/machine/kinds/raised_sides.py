@@ -7,7 +7,7 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
 from unterbau.machine.frame_builder import X, Z
-from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
+from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.bed import work_on
 from unterbau.machine.kit.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.kit.kit import Kit
@@ -24,6 +24,8 @@ from unterbau.machine.kit.sets import (
     LADDER_ENDS,
     LADDER_FITTING,
     LADDER_LINKS,
+    LADDER_MORE,
+    LADDER_RELATED,
     STAND_LINK,
 )
 from unterbau.machine.kit.wall import wall
@@ -43,7 +45,7 @@ class RaisedSizes(Sizes):
     travel_y: float = 0.8
     travel_z: float = 0.14
     clearance: float = 0.17
-    wall_height: float = 0.09
+    wall_height: float = 0.08
     """Of the walls over the bed's surface."""
     lowest_tip: float = 0.01
     x_stance: float = 0.18
@@ -130,7 +132,7 @@ KIND = kind_of_kit(
     (*HEAD_SIZES, SizeField("wall_height", "walls over the bed", 0.02, 1.0), CROSS_MEMBERS), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS, "wall": "wall_joint"},
     fitting={**HEAD_FITTING, **LADDER_FITTING, "wall_joint": ("bolt", "epoxied", "weld", *FRAME_JOINTS)},
-    related={**HEAD_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()},
-    more=More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam")),
+    related={**HEAD_RELATED, **LADDER_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()},
+    more=LADDER_MORE,
     most_drives={"y_drive": 2},
 )  # fmt: skip

@@ -1,5 +1,6 @@
 """Do the sizes and parts of a machine lie within what can be built?"""
 
+from collections.abc import Mapping
 from dataclasses import fields
 from typing import Any
 
@@ -8,6 +9,7 @@ from unterbau.machine.kind import SizeField
 from unterbau.machine.parts import Cutter, Drive, Joint, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
+MOST_JOINTS = 24
 
 
 def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
@@ -25,7 +27,7 @@ def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
             within(f"dimensions.{one.attribute}", value, one.low, one.high)
 
 
-def check_parts(machine: Any) -> None:
+def check_parts(machine: Any, most_drives: Mapping[str, int]) -> None:
     """Check plates, joints, drives, spindle and cutter of a machine.
 
     Raises:
@@ -37,8 +39,9 @@ def check_parts(machine: Any) -> None:
             case Plate():
                 within(f"{field.name}.thickness", part.thickness, 0.002, thickest(field.name))
             case Joint() | Drive():
-                if not 1 <= part.count <= 24:
-                    raise InputError(f"{field.name}.count", f"expected 1 to 24, got {part.count}")
+                most = most_drives.get(field.name, 1) if isinstance(part, Drive) else MOST_JOINTS
+                if not 1 <= part.count <= most:
+                    raise InputError(f"{field.name}.count", f"expected 1 to {most}, got {part.count}")
             case Cutter():
                 thickest_bar, longest = bar_limits(field.name)
                 within(f"{field.name}.diameter", part.diameter, 0.0005, thickest_bar)

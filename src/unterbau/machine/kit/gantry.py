@@ -10,7 +10,7 @@ from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, strip
 from unterbau.machine.member import member_size
 
-FOOT = 0.03  # from a side plate's lower edge up to the middle of the strip that spreads its load to the blocks
+FOOT = 0.04  # from a side plate's lower edge up to the middle of the strip that spreads its load to the blocks
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,7 +83,7 @@ def gantry_on_rails(kit: Kit, hosts: tuple[Laid, Laid], seat_z: float, twin: boo
             plate = strip(kit, "side", name, (*place, low), (*place, high), at.side_width, X, (at.beam_z - low,))
             sides.append(plate)
             seats = [(host, (side * x, place[1] + end * d.y_stance / 2, seat_z)) for end in (-1, 1)]
-            carriage(kit, "y_guides", plate, "side", seats, Y, Z)
+            carriage(kit, "y_guides", plate, "side", seats, Y, Z, 2 * FOOT, 0.5)
         laid = bridge_beam(kit, at, y, (sides[0], sides[1]))
     head_on_beam(kit, laid, at.rails_z, at.head_x, y, kit.place.z * d.travel_z)
     for host, plate in zip(hosts, sides, strict=True) if twin else ((hosts[0], sides[0]),):

@@ -1,5 +1,6 @@
 """Rails, blocks, carriages, drives."""
 
+from dataclasses import replace
 from math import dist
 
 from unterbau.catalogue.drives import drive as drive_kind
@@ -9,7 +10,7 @@ from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring, round_ring
 from unterbau.machine.frame_builder import ZERO, Vector, X, Z, minus
 from unterbau.machine.kit.kit import Kit, Laid, cross, plus
-from unterbau.machine.member import strip_values
+from unterbau.machine.member import plate_line, strip_values
 from unterbau.machine.parts import Drive, Guide, Plate
 
 ARM_MARGIN = 0.03
@@ -29,7 +30,7 @@ def rail(kit: Kit, key: str, host: Laid, start: Vector, end: Vector, up: Vector)
 
 def carriage(
     kit: Kit, key: str, carrier: Laid, plate_key: str, seats: list[tuple[Laid, Vector]], along: Vector, up: Vector,
-    with_carrier: bool = True,
+    arm_width: float | None = None, arm_share: float = 0.0,
 ) -> None:  # fmt: skip
     """Set a part on blocks.
 
@@ -41,29 +42,39 @@ def carriage(
         seats: Host of the rail, and the place on its seat, of each block.
         along: Direction of the rails.
         up: Off the seat.
-        with_carrier: Whether the blocks move with the carrier and the rails stand, or the other way round.
+        arm_width: Width of those strips; about a block's length where none is given.
+        arm_share: Share of a strip's own mass that is not counted in the carrier already.
     """
     guide: Guide = getattr(kit.machine, key)
     plate: Plate = getattr(kit.machine, plate_key)
     size = block_size(guide.block)
-    arm = strip_values(plate, size.length + ARM_MARGIN, mass_share=0.0)
+    wide = arm_width or size.length + ARM_MARGIN
+    arm = strip_values(plate, wide, mass_share=arm_share)
     for number, (host, seat) in enumerate(seats, 1):
         place = plus(seat, up, size.height / 2)
         node = kit.frame.node(f"{key} block {number} of {carrier.name}", place)
         root = kit.near(carrier, place)
         towards = kit.frame.places[root]
-        # The strip lies in the carrier's plane, straight out from its axis.
-        level = sum((p - t) * u for p, t, u in zip(place, towards, carrier.up, strict=True))
-        foot = plus(place, carrier.up, -level)
+        # The strip lies in the carrier's plane, square to its axis.
+        foot = plus(towards, cross(carrier.up, carrier.along), _sideways(minus(place, towards), carrier))
         if dist(foot, towards) < 1e-4:
             kit.frame.spring(plate_key, node, root, (RIGID,) * 6, X, Z, 0.0)
         else:
             kit.frame.beam(plate_key, root, node, arm, carrier.up, offset_j=minus(foot, place))
+            if arm_share:
+                whole = plate_line(plate_key, plate, 0, wide, carrier.length)
+                mass = arm.mass_per_metre * dist(foot, towards)
+                kit.buy(replace(whole, mass=mass))
         kit.frame.mass(node, size.block_mass)
         springs = size.springs(kit.level, guide.preload)
         kit.frame.seat(key, node, host.chain, springs, along, up, size.zeta)
-        _draw_block(kit, key, carrier if with_carrier else host, plus(seat, up, 0.65 * size.height), along, up)
+        _draw_block(kit, key, carrier, plus(seat, up, 0.65 * size.height), along, up)
         kit.buy(Line(key, f"block {size.label}", 1, 0.0, size.block_mass, (f"block:{guide.block}",)))
+
+
+def _sideways(way: Vector, carrier: Laid) -> float:
+    """Return how far a way goes sideways in a carrier's plane."""
+    return sum(w * a for w, a in zip(way, cross(carrier.up, carrier.along), strict=True))
 
 
 def _draw_block(kit: Kit, key: str, carrier: Laid, middle: Vector, along: Vector, up: Vector) -> None:
@@ -84,7 +95,7 @@ def drive(
     host: Laid,
     beside: Vector = ZERO,
 ) -> None:
-    """Hold a nut along its screw or belt; motor and screw weigh on the bearing.
+    """Hold a nut along its screw or belt; the motor weighs on the bearing, the screw along its host.
 
     Args:
         kit: The machine.
@@ -111,7 +122,8 @@ def drive(
         with kit.moved_by(""):
             kit.buy(line)
     else:
-        kit.frame.mass(bearing, mass)
+        kit.frame.mass(bearing, kind.motor_mass)
+        kit.frame.spread(host.chain.nodes, kind.mass_per_metre * length)
         kit.buy(line)
     sign = 1.0 if sum(g * a for g, a in zip(gap, along, strict=True)) >= 0 else -1.0
     level = plus(places[nut], beside)

@@ -10,7 +10,7 @@ from unterbau.catalogue.joints import Face
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring, round_ring
 from unterbau.machine.frame_builder import X, Y, Z
-from unterbau.machine.kit.guides import carriage, drive, rail
+from unterbau.machine.kit.guides import ARM_MARGIN, carriage, drive, rail
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import join, strip
 from unterbau.machine.member import round_values
@@ -91,7 +91,7 @@ def head_on_beam(kit: Kit, beam: Laid, rails_z: tuple[float, float], x: float, y
         place = (x, y + at.carrier_y)
         plate = strip(kit, "x_plate", "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y, stops)
         seats = [(beam, (x + side * d.x_stance / 2, y + beam_seat(m), z)) for z in rails_z for side in (-1, 1)]
-        carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD)
+        carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD, size.width + ARM_MARGIN)
     with kit.moved_by("Y"):
         nut = kit.near(plate, (x, place[1], middle))
         drive(kit, "x_drive", nut, beam.chain.nodes[0], X, beam.length, beam)
@@ -122,7 +122,7 @@ def z_slide(kit: Kit, carrier: Laid, key: str, at: Slide, place: tuple[float, fl
             rail(kit, "z_guides", plate, (across, back, bottom), (across, back, top), Y)
     with kit.moved_by(moved_by):
         seats = [(plate, (x + side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
-        carriage(kit, "z_guides", carrier, key, seats, Z, Y)
+        carriage(kit, "z_guides", carrier, key, seats, Z, Y, size.length + 0.02)
         nut = kit.near(plate, (x, behind, (bottom + top) / 2))
         drive(kit, "z_drive", nut, carrier.chain.nodes[-1], Z, d.travel_z + 0.06, carrier)
     with kit.moved_by(f"{moved_by}Z"):

@@ -20,8 +20,8 @@ PutUp = Callable[[Kit], None]
 class _Works:
     """Puts machines of one kind up; the last few stand ready."""
 
-    def __init__(self, sizes: tuple[SizeField, ...], put_up: PutUp) -> None:
-        self._sizes, self._put_up = sizes, put_up
+    def __init__(self, sizes: tuple[SizeField, ...], put_up: PutUp, most_drives: Mapping[str, int]) -> None:
+        self._sizes, self._put_up, self._most_drives = sizes, put_up, most_drives
         self.likely = lru_cache(maxsize=64)(self._likely)
 
     def _likely(self, machine: Any, place: Place) -> Kit:
@@ -29,7 +29,7 @@ class _Works:
 
     def _fresh(self, machine: Any, place: Place, level: Level) -> Kit:
         check_sizes(machine.dimensions, self._sizes)
-        check_parts(machine)
+        check_parts(machine, self._most_drives)
         kit = Kit(machine, place, level)
         self._put_up(kit)
         kit.stand_up()
@@ -66,7 +66,7 @@ def kind_of_kit(
     most_drives: Mapping[str, int] | None = None,
 ) -> Kind:  # fmt: skip
     """Return a kind whose frame, looks, parts and sizes come from one function that puts the machine up."""
-    works = _Works(sizes, put_up)
+    works = _Works(sizes, put_up, most_drives or {})
     return Kind(
         model, kind_id, label, good, bad, links, sizes, _travel, works.build, works.bodies, works.lines, works.moving,
         works.plate_widths, works.dimension_lines, ends, fitting, related, more, most_drives or {},

@@ -1,6 +1,6 @@
 """Links, sizes and cures that many kinds of machine have in common."""
 
-from unterbau.machine.kind import BED_JOINTS, CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.kind import BED_JOINTS, CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
 
 STAND_LINK = Link("stand", "stand", "part", "under the feet; off the path, but it shakes")
 SPINDLE_LINKS = (
@@ -58,6 +58,7 @@ CROSS_MEMBERS = SizeField("cross_members", "cross members", 2, 12, count=True)
 HEAD_ENDS = {"gantry_beam": "beam_joint", "side": "beam_joint", "spindle": "spindle_mount"}
 LADDER_ENDS = {"cross_member": "cross_joint", "side_beam": "cross_joint", "bed": "bed_fixing"}
 HEAD_FITTING = {"beam_joint": FRAME_JOINTS, "spindle_mount": CLAMPS}
+LADDER_MORE = More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam"))
 LADDER_FITTING = {"cross_joint": FRAME_JOINTS, "bed_fixing": BED_JOINTS}
 _OVERHANG = Related("spindle_overhang", 0.85, "spindle nearer the Z plate")
 _CLAMP = Related("clamp_height", 0.75, "clamp nearer the nose")
@@ -80,6 +81,7 @@ HEAD_RELATED = {
     "side": (_LOWER, _Y_STANCE),
     "y_guides": (_Y_STANCE, Related("y_stance", 1.6, "Y blocks much further apart"), _LOWER),
 }  # fmt: skip
+LADDER_RELATED = {"side_beam": (_Y_STANCE,)}
 TABLE_SIZES = (
     SizeField("travel_x", "travel X", 0.05, 2.0),
     SizeField("travel_y", "travel Y", 0.05, 1.0),

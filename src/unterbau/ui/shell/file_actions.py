@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 from unterbau.errors import UnterbauError
 from unterbau.files.project_json import SUFFIX, parse_project
 from unterbau.files.recovery import Kept, throw_away
-from unterbau.machine.kinds.moving_gantry.model import MovingGantry
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.project.edits import rename_project
 from unterbau.project.project import Candidate, Project
 from unterbau.ui.commands import Command
