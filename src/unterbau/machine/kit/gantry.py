@@ -80,7 +80,10 @@ def gantry_on_rails(kit: Kit, hosts: tuple[Laid, Laid], seat_z: float, twin: boo
             low, high = foot + FOOT, at.beam_z + member_size(m.gantry_beam)[0] / 2
             name = "left side" if side < 0 else "right side"
             place = (side * x, y + at.side_y)
-            plate = strip(kit, "side", name, (*place, low), (*place, high), at.side_width, X, (at.beam_z - low,))
+            plate = strip(
+                kit, "side", name, (*place, low), (*place, high), at.side_width, X, (at.beam_z - low,),
+                drawn_from=(*place, foot),
+            )  # fmt: skip
             sides.append(plate)
             seats = [(host, (side * x, place[1] + end * d.y_stance / 2, seat_z)) for end in (-1, 1)]
             carriage(kit, "y_guides", plate, "side", seats, Y, Z, 2 * FOOT, 0.5)

@@ -46,13 +46,16 @@ def beam(
 
 def strip(
     kit: Kit, key: str, name: str, start: Vector, end: Vector, width: float, face: Vector,
-    at: tuple[float, ...] = (), pieces: int = 5,
+    at: tuple[float, ...] = (), pieces: int = 5, drawn_from: Vector | None = None,
 ) -> Laid:  # fmt: skip
-    """Stand a plate from start to end as a strip that bends like a beam; `face` is its normal."""
+    """Stand a plate from start to end as a strip that bends like a beam; `face` is its normal.
+
+    `drawn_from` is where the plate itself begins if the strip stands higher, over a carriage.
+    """
     part: Plate = getattr(kit.machine, key)
     laid = _lay(kit, key, name, start, end, face, at, pieces, strip_values(part, width), part.thickness, width)
     kit.widths[key] = width
-    kit.bodies.append(Prism(key, name, start, end, face, (box_ring(width, part.thickness),)))
+    kit.bodies.append(Prism(key, name, drawn_from or start, end, face, (box_ring(width, part.thickness),)))
     kit.buy(plate_line(key, part, 1, width, laid.length))
     return laid
 
