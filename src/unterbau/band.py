@@ -21,6 +21,12 @@ class Band:
         value: float = getattr(self, level)
         return value
 
+    @property
+    def ends(self) -> tuple[float, float]:
+        """The smallest and the largest of the three; a difference can be least with likely joints."""
+        three = (self.low, self.likely, self.high)
+        return min(three), max(three)
+
     def map(self, change: Callable[[float], float]) -> "Band":
         """Return the band with a function applied to each value."""
         return Band(change(self.low), change(self.likely), change(self.high))

@@ -103,6 +103,13 @@ def test_an_impossible_machine_is_refused_in_a_sentence() -> None:
         likely_answers(replace(machine, dimensions=replace(machine.dimensions, travel_x=50.0)), Place())
 
 
+def test_a_shown_band_holds_its_likely_value() -> None:
+    project = parse_project((files("unterbau.demo") / "organ-pipe-router.unterbau").read_text(encoding="utf-8"))
+    droop = answers(project.candidates[0].machine, Place()).droop
+    assert droop.likely < min(droop.low, droop.high), "the range over the travel is least with likely joints here"
+    assert droop.ends == (droop.likely, max(droop.low, droop.high))
+
+
 def test_answers_as_data_and_text(found: dict[str, object]) -> None:
     candidate = DEMO.candidates[1]
     data = answers_data(candidate, found[candidate.name], DEMO.prices)  # type: ignore[arg-type]

@@ -85,8 +85,8 @@ def _row(*cells: str, head: bool = False) -> str:
 
 
 def _words(band: Band, scale: float = 1.0) -> str:
-    low, high = sorted((band.low * scale, band.high * scale))
-    return f"<b>{number_text(band.likely * scale)}</b> ({number_text(low)} – {number_text(high)})"
+    low, high = band.ends
+    return f"<b>{number_text(band.likely * scale)}</b> ({number_text(low * scale)} – {number_text(high * scale)})"
 
 
 def _place(made: Summary) -> str:
@@ -110,7 +110,7 @@ def _stiffness(answers: Answers) -> str:
 def _figures(made: Summary) -> str:
     answers, prices = made.answers, made.project.prices
     likely = answers.likely
-    low, high = (movement_text(v, made.units) for v in sorted((answers.droop.low, answers.droop.high)))
+    low, high = (movement_text(v, made.units) for v in answers.droop.ends)
     moving = ", ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
     found = cost_of(made.candidate.machine, prices)
     money = f"<b>{escape(money_text(found.money, prices))}</b>, prices of {escape(prices.date)}"

@@ -37,8 +37,8 @@ class Column:
 
 def band_words(band: Band, scale: float) -> str:
     """Return a band as likely (low – high), the smaller end first."""
-    low, high = sorted((band.low * scale, band.high * scale))
-    return f"{number_text(band.likely * scale)}  ({number_text(low)} – {number_text(high)})"
+    low, high = band.ends
+    return f"{number_text(band.likely * scale)}  ({number_text(low * scale)} – {number_text(high * scale)})"
 
 
 def _stiffness(axis: int, name: str) -> Column:
@@ -49,13 +49,9 @@ def _stiffness(axis: int, name: str) -> Column:
 
 
 def _droop(found: Figures, _prices: PriceBook, units: Units) -> str:
-    low, likely, high = (movement_text(v, units) for v in _ordered(found.answers.droop))
+    droop = found.answers.droop
+    low, likely, high = (movement_text(v, units) for v in (droop.ends[0], droop.likely, droop.ends[1]))
     return f"{likely}  ({low.split()[0]} – {high.split()[0]})"
-
-
-def _ordered(band: Band) -> tuple[float, float, float]:
-    low, high = sorted((band.low, band.high))
-    return low, band.likely, high
 
 
 def _shake(found: Figures, _prices: PriceBook, _units: Units) -> str:

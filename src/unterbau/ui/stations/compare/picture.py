@@ -137,7 +137,7 @@ class Picture(QWidget):
 
     def _add(self, dot: Dot, size: float, chosen: bool) -> None:
         ink = colour("accent" if chosen else "ink")
-        low, high = sorted((dot.stiffness.low, dot.stiffness.high))
+        low, high = dot.stiffness.ends
         self._item.addItem(pg.PlotDataItem([dot.mass, dot.mass], [low, high], pen=pg.mkPen(ink, width=1.6)))
         points: Any = pg.ScatterPlotItem(
             [dot.mass], [dot.stiffness.likely], symbol="star" if dot.benchmark else "o", size=size * em(),

@@ -39,8 +39,8 @@ def place_text(place: Place) -> str:
 
 def band_text(band: Band, scale: float) -> str:
     """Return the ends of a band, smaller first."""
-    low, high = sorted((band.low * scale, band.high * scale))
-    return f"{number_text(low)} – {number_text(high)}"
+    low, high = band.ends
+    return f"{number_text(low * scale)} – {number_text(high * scale)}"
 
 
 def direction_text(direction: FloatArray) -> str:
@@ -171,7 +171,7 @@ class Readout(QWidget):
             f"{name} {movement_text(sag, self._view.units)}" for name, sag in zip(PLACES, self._droops, strict=True)
         )
         self.figures["droop"].setToolTip(f"tool against bed by weight, likely: {', '.join(each)}")
-        low, high = sorted((self._droop.low, self._droop.high))
+        low, high = self._droop.ends
         unit = self._view.units
         self.spreads["droop"].setText(f"{movement_text(low, unit).split()[0]} – {movement_text(high, unit).split()[0]}")
 
