@@ -12,14 +12,18 @@ from functools import partial
 from importlib.resources import files
 from pathlib import Path
 from statistics import median
+from typing import Any
 
 import numpy as np
 from Pynite import FEModel3D
+from scipy.sparse import dia_array
+from scipy.sparse.linalg import splu
 
+from tests.frames import data, read
 from tests.validation.opensees import OpenSeesFrame
 from unterbau.catalogue.prices import PriceBook
 from unterbau.files.frame_document import FrameDocument
-from unterbau.files.frame_json import to_document
+from unterbau.files.frame_json import to_arrays, to_document
 from unterbau.files.project_json import read_project
 from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
@@ -31,13 +35,24 @@ from unterbau.mechanics.modes import BLOCK, mass_band, solve_modes
 from unterbau.mechanics.statics import energies, solve_statics
 from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import answers, likely_answers
+from unterbau.studies.compliance import solve
 from unterbau.studies.loads import CASES, loads_of
+from unterbau.studies.reach import grid, reach
+from unterbau.studies.shake import shakes
+from unterbau.studies.spread import spread
+from unterbau.studies.sweep import catalogue, sweep_sections
+from unterbau.studies.travel import Travel
 
 TIMES = 15
 MODES = 6
 OURS = "the job: statics, six modes, energies"
+FLOOR = "    factor and seven cases (pbtrf, pbtrs)"
+OTHER = "openseespy, one case"
+REACH, PLACES = "reach map, 15 × 15 × 3 places", "1,000 places, machine put up"
+SAMPLES, SECTIONS = "200-sample band", "1,000 sections tried in the gantry beam"
+SOLVES = {REACH: 675, PLACES: 1000, SAMPLES: 200, SECTIONS: 1000}
+"""How often a study would factor and solve one by one; a sample asks for its lowest mode besides."""
 CORE = """
-import resource
 import sys
 from pathlib import Path
 from unterbau.files.project_json import read_project
@@ -45,7 +60,7 @@ from unterbau.machine.parts import Place
 from unterbau.studies.answers import answers
 for candidate in read_project(Path(sys.argv[1])).candidates:
     answers(candidate.machine, Place())
-print(round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024))
+print(next(round(int(row.split()[1]) / 1024) for row in open("/proc/self/status") if row.startswith("VmHWM")))
 """
 
 
@@ -110,6 +125,7 @@ def own_rows(built: Built) -> dict[str, float]:
         "  statics": timed(lambda: solve_statics(built.frame, loads)),
         "    elements and assembly, factor": timed(lambda: assembly.assemble(built.frame)),
         "    factor alone (pbtrf)": timed(lambda: lapack.band_cholesky(system.band)),
+        FLOOR: timed(lambda: lapack.band_solve(lapack.band_cholesky(system.band)[0], right)),
         "  modes": timed(lambda: solve_modes(system, MODES)),
         "  energies": timed(lambda: energies(solved)),
     }
@@ -129,6 +145,7 @@ def other_rows(built: Built) -> dict[str, float]:
     return {
         "openseespy as usually written": timed(partial(opensees, len(CASES)), 3),
         "openseespy, one case and six modes only": timed(partial(opensees, 1), 3),
+        OTHER: timed(lambda: OpenSeesFrame(document).displacements(0), 3),
         "PyNiteFEA, same nodes and beams, one case": timed(lambda: model.analyze_linear(log=False), 1),
     }
 
@@ -144,7 +161,57 @@ def study_rows(machine: Machine, book: PriceBook) -> dict[str, float]:
         alternatives = len(try_instead(machine, key, Place(), book))
         seconds = timed(partial(try_instead, machine, key, Place(), book), 3)
         rows[f"try instead of {key}, {alternatives} alternatives"] = seconds
+    rows[REACH] = timed(lambda: reach(machine), 5)
+    travel = Travel(machine)
+    thousand = grid((20, 10, 5))
+    rows[PLACES] = timed(lambda: travel.answers(thousand), 5)
+    rows[SAMPLES] = timed(lambda: spread(machine, Place()), 1)
+    values = [value for _, value in catalogue("steel-s235")]
+    many = (values * (1000 // len(values) + 1))[:1000]
+    solved = solve(machine, Place(), "likely")
+    rows[SECTIONS] = timed(lambda: sweep_sections(machine, "gantry_beam", Place(), many, solved), 5)
+    rows["shaking at three levels"] = timed(lambda: shakes(machine, Place()), 3)
     return rows
+
+
+def growth_rows() -> list[tuple[int, float, float, float]]:
+    """Return unknowns, our statics, SuperLU on the same matrix and openseespy, s, for larger and larger gratings."""
+    found = []
+    for side in (3, 6, 11, 20, 32, 41):
+        document = grating(side)
+        frame, loads = to_arrays(document)
+        system = assembly.assemble(frame)
+        n = len(system.numbering.order)
+        lower = dia_array((system.band, -np.arange(len(system.band))), shape=(n, n)).tocsc()
+        full = (lower + lower.T - dia_array((system.band[:1], [0]), shape=(n, n))).tocsc()
+        times = 3 if n < 3000 else 1
+        ours = timed(partial(solve_statics, frame, loads), times)
+        floor = timed(partial(super_lu, full), times)
+        other = timed(lambda: OpenSeesFrame(document).displacements(0), 1)  # noqa: B023
+        found.append((n, ours, floor, other))
+    return found
+
+
+def super_lu(matrix: Any) -> None:
+    """Factor and solve with SuperLU, symmetric ordering."""
+    options = {"SymmetricMode": True}
+    factor = splu(matrix, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options=options)
+    factor.solve(np.ones(matrix.shape[0]))
+
+
+def grating(side: int) -> FrameDocument:
+    """Return a square grating of beams, held at its corners, side × side nodes."""
+    nodes = [[0.1 * i, 0.1 * j, 0.0] for j in range(side) for i in range(side)]
+    beams = [{"i": f"n{j * side + i}", "j": f"n{j * side + i + 1}"} for j in range(side) for i in range(side - 1)]
+    beams += [{"i": f"n{j * side + i}", "j": f"n{(j + 1) * side + i}"} for j in range(side - 1) for i in range(side)]
+    corners = (0, side - 1, side * (side - 1), side * side - 1)
+    middle = f"n{side * side // 2}"
+    return read(
+        data(
+            nodes, beams, supports=[{"node": f"n{c}", "fixed": [True] * 6} for c in corners],
+            cases=[{"id": "p", "forces": [{"node": middle, "force": [0.0, 0.0, -100.0]}]}],
+        )
+    )  # fmt: skip
 
 
 def main() -> None:
@@ -156,6 +223,16 @@ def main() -> None:
     rows = own_rows(built) | other_rows(built) | study_rows(machine, project.prices)
     for name, seconds in rows.items():
         sys.stdout.write(f"{name:50} {seconds * 1e3:8.1f} ms   the job × {seconds / rows[OURS]:7.2f}\n")
+    sys.stdout.write("studies against solving one by one: factor and seven cases each, openseespy with one case each\n")
+    for name, count in SOLVES.items():
+        floor, other = (count * rows[one] / rows[name] for one in (FLOOR, OTHER))
+        sys.stdout.write(f"{name:50} LAPACK × {floor:8.1f}   openseespy × {other:10.0f}\n")
+    sys.stdout.write("growth: unknowns, our statics, SuperLU on the same matrix, openseespy one case; ms\n")
+    for n, ours, floor, other in growth_rows():
+        sys.stdout.write(
+            f"{n:8} {ours * 1e3:9.1f} {floor * 1e3:9.1f} {other * 1e3:9.1f}   ours / SuperLU {ours / floor:5.1f}, "
+            f"openseespy / ours {other / ours:5.1f}\n"
+        )
     core = subprocess.run([sys.executable, "-c", CORE, demo], capture_output=True, text=True, check=True)
     sys.stdout.write(f"peak memory of the core alone, all candidates with bands: {core.stdout.strip()} MB\n")
 

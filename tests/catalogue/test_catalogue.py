@@ -19,8 +19,11 @@ from unterbau.machine.price_items import item_label, known_items
 from unterbau.materials.material import material, materials
 
 FACE = Face(0.1, 0.1)
-PAIRS = ("v-wheels", "v-wheels-steel", "bearings-angle")
-"""Pairs of wheels: pressed on alike, whatever the preload."""
+PAIRS = (
+    "v-wheels", "v-wheels-steel", "bearings-angle", "shaft-16", "shaft-20", "free-shaft-16", "free-shaft-20",
+    "free-shaft-25",
+)  # fmt: skip
+"""Wheels and bushings: pressed on alike, whatever the preload."""
 
 
 def test_every_value_has_a_source_and_its_band_is_ordered() -> None:
@@ -94,9 +97,10 @@ def test_every_kind_has_a_price() -> None:
     assert {f"joint:{one}" for one in (*joints(), OWN)} <= named
     assert {f"{sort}:{one}" for one in blocks() for sort in ("block", "rail")} <= named
     assert {f"drive:{one}" for one in drives()} <= named
-    assert {f"{sort}:{card.kind}" for card in materials().values() for sort in ("bar", "plate")} - {
-        "plate:carbide"
+    assert {f"{sort}:{card.kind}" for card in materials().values() for sort in ("bar", "plate")} - {"plate:carbide"} - {
+        f"{sort}:{kind}" for sort in ("bar", "plate") for kind in ("loose", "resin")
     } <= named
+    assert {f"fill:{kind}" for kind in ("stone", "loose", "resin")} <= named
     assert all(price.invented for price in book.prices)
     labels = [item_label(item) for item in known_items()]
     assert len(set(labels)) == len(labels)

@@ -82,7 +82,7 @@ def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: P
     copy = write_project(path, read_project(path))
     assert copy == tmp_path / "lute.version-1.unterbau"
     assert copy.read_text(encoding="utf-8") == old
-    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 3
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 4
     assert write_project(path, read_project(path)) is None
     path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
     assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
@@ -93,6 +93,12 @@ def test_a_version_1_file_knows_no_prices() -> None:
     data = json.loads(SAMPLE.read_text(encoding="utf-8"))
     with pytest.raises(InputError, match="unknown key in version 1"):
         parse_project(json.dumps({**data, "prices": {}}))
+
+
+def test_a_version_3_file_knows_no_sections_of_its_own() -> None:
+    data = json.loads(SAMPLE.with_name("version-3.unterbau").read_text(encoding="utf-8"))
+    with pytest.raises(InputError, match="unknown key in version 3"):
+        parse_project(json.dumps({**data, "sections": []}))
 
 
 @given(
@@ -125,7 +131,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 4, "$.version", "newer Unterbau"),
+    ("version", 5, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),
@@ -147,9 +153,9 @@ FAULTS = [
     ),
     (
         "candidates/0/machine/gantry_beam/fill",
-        "mdf",
+        "kapok",
         "$.candidates[0].machine.gantry_beam.fill",
-        "no closed hollow",
+        "no material",
     ),
     (
         "candidates/0/machine/side/thickness",

@@ -8,9 +8,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from unterbau.catalogue.joints import BoltGroup
 from unterbau.errors import InputError
 from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kind import Kind
+from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, moving_masses, to_frame
 from unterbau.machine.parts import Guide, Joint, Member, Place, Plate, Stand
 from unterbau.machine.stand import LABELS
@@ -44,9 +46,12 @@ def machines(draw: Any, kind: Kind) -> Any:
             case Member():
                 part = Member(draw(SECTIONS), draw(MATERIALS), turned=draw(st.booleans()))
             case Plate():
-                part = Plate(draw(st.floats(0.004, 0.06)), draw(MATERIALS))
+                ribs = draw(st.integers(0, 3)) if name in RIBBED else 0
+                part = Plate(draw(st.floats(0.004, 0.06)), draw(MATERIALS), ribs, draw(st.floats(0.01, 0.1)))
             case Joint():
-                part = Joint(draw(JOINTS), draw(st.integers(1, 6)))
+                gussets = draw(st.integers(0, 2)) if name in GUSSETED else 0
+                bolts = draw(st.none() | st.builds(BoltGroup, overhang=st.sampled_from([0.0, 0.03, 0.06])))
+                part = Joint(draw(JOINTS) if bolts is None else "bolts", draw(st.integers(1, 6)), None, bolts, gussets)
             case Guide():
                 part = Guide(draw(BLOCKS), draw(st.sampled_from(["light", "medium"])))
             case Stand():
@@ -73,7 +78,7 @@ def test_answered_or_refused(kind: Kind, data: Any) -> None:
     machine, place = data.draw(machines(kind)), data.draw(PLACES)
     problem = refusal(machine, place)
     if problem is not None:
-        assert problem.where.startswith("dimensions.")
+        assert problem.where.startswith("dimensions.") or problem.where.endswith((".gusset_leg", ".overhang"))
         assert "expected" in problem.problem
         return
     mass, centre = total_mass(to_frame(machine, place, "likely").frame)

@@ -1,5 +1,6 @@
 """Pieces of the kit by themselves: what they weigh, where they stand, what they hold."""
 
+import itertools
 from dataclasses import replace
 
 import numpy as np
@@ -14,12 +15,12 @@ from unterbau.machine.kinds.fixed_bridge import FixedBridge
 from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.wall_axis import WallAxis
-from unterbau.machine.kit.bed import bed, column_near, row_near, work_on
+from unterbau.machine.kit.bed import bed, bolt_down, screw_places, work_on
 from unterbau.machine.kit.head import beam_seat, slide
 from unterbau.machine.kit.kit import Kit, cross, plus
-from unterbau.machine.kit.members import beam, fasten, four_feet, strip
+from unterbau.machine.kit.members import beam, fasten, four_feet
+from unterbau.machine.kit.plates import lay_plate
 from unterbau.machine.kit.rounds import round_bar
-from unterbau.machine.kit.wall import wall
 from unterbau.machine.machine import Machine, kind_of, moving_masses, to_frame
 from unterbau.machine.parts import Joint, Member, Place, Plate
 from unterbau.studies.answers import answers, likely_answers
@@ -65,25 +66,48 @@ def test_vectors() -> None:
     assert cross((1, 0, 0), (0, 1, 0)) == (0, 0, 1)
 
 
-def test_a_bed_is_crossed_where_asked_and_shares_the_work() -> None:
+def test_the_work_on_a_bed_moves_as_the_bed_does() -> None:
+    """A rigid movement of all crossings, turned ones too, is the work's own, in the middle and at the edge."""
     one = kit()
-    plate = bed(one, "bed", "bed", [-0.3, 0.0, 0.3], [-0.2, 0.1, 0.2], 0.0)
-    assert {-0.3, 0.0, 0.3} <= set(plate.xs)
-    assert row_near(plate, 0.11).start[1] == pytest.approx(0.1)
-    assert column_near(plate, -0.02).start[0] == pytest.approx(0.0)
-    work_on(one, plate, 0.123, -0.077)
-    assert one.work is not None
-    assert sum(one.work.shares) == pytest.approx(1.0)
-    places = np.array([one.frame.places[n] for n in one.work.nodes])
-    assert np.array(one.work.shares) @ places[:, :2] == pytest.approx([0.123, -0.077])
+    plate = bed(one, "bed", "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
+    move, turn = np.array([1e-3, -2e-3, 3e-3]), np.array([4e-3, -5e-3, 6e-3])
+    for place in ((0.123, -0.077), (0.3, 0.2), (-0.29, 0.0)):
+        for height in (0.02, 0.3):
+            one.tip = one.frame.node("tip", (*place, height))
+            work_on(one, plate, *place)
+            assert one.standing is not None
+            work = one.standing()
+            at = np.array([one.frame.places[n] for n in work.nodes]) - np.array(work.place)
+            crossings = np.hstack([move + np.cross(turn, at), np.tile(turn, (len(at), 1))])
+            assert np.einsum("nab,nb->a", work.share, crossings) == pytest.approx([*move, *turn], abs=1e-12)
     assert one.lines[0].mass == pytest.approx(680 * 0.018 * 0.6 * 0.4)
 
 
-def test_a_wall_weighs_its_plate_and_has_two_edges() -> None:
+def test_a_bed_is_screwed_down_every_so_far() -> None:
     one = kit()
-    low, high = wall(one, "wall", "wall", 0.3, [-0.5, 0.0, 0.5], (0.0, 0.1))
-    assert low.start == (0.3, -0.5, 0.0)
-    assert high.start == (0.3, -0.5, 0.1)
+    plate = bed(one, "bed", "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
+    places = screw_places(0.28)
+    assert max(b - a for a, b in itertools.pairwise(places)) < 0.2
+    member = beam(one, "cross_member", "m", (-0.28, 0.1, -0.05), (0.28, 0.1, -0.05), at=tuple(x + 0.28 for x in places))
+    bolt_down(one, "bed_fixing", plate, member, places)
+    assert len(plate.plate.held) == len(places)
+    plate.plate.finish()
+    frame = one.frame.build()
+    joints = frame.springs.group == frame.groups.index("bed_fixing")
+    assert frame.nodes[frame.springs.j[joints], 0] == pytest.approx(list(places))
+
+
+def test_a_plate_is_held_once_at_one_place_and_its_patches_keep_apart() -> None:
+    one = kit()
+    plate = lay_plate(one, "wall", "wall", (0.3, -0.5, 0.05), (0.3, 0.5, 0.05), 0.1, (1.0, 0.0, 0.0))
+    first = plate.hold((0.3, 0.0, 0.0), (0.02, 0.02))
+    assert plate.hold((0.35, 0.002, -0.1), (0.01, 0.03)) == first
+    other = plate.hold((0.3, 0.03, 0.0), (0.02, 0.02))
+    assert other != first
+    assert one.frame.places[first] == (0.3, 0.0, 0.0)
+    plate.finish()
+    a, b = one.frame.plates[0].spec.patches
+    assert a.x + a.half_x < b.x - b.half_x
     assert one.lines[0].mass == pytest.approx(2660 * 0.02 * 0.1 * 1.0)
 
 
@@ -97,12 +121,12 @@ def test_a_round_bar_goes_on_from_a_node() -> None:
 
 def test_ends_are_fastened_to_the_nearest_node() -> None:
     one = kit()
-    post = strip(one, "side", "post", (1.0, 0.0, 0.0), (1.0, 0.0, 0.5), 0.2, (1.0, 0.0, 0.0))
+    post = lay_plate(one, "side", "post", (1.0, 0.0, 0.0), (1.0, 0.0, 0.5), 0.2, (1.0, 0.0, 0.0))
     laid = beam(one, "gantry_beam", "b", (0.0, 0.0, 0.4), (1.0, 0.0, 0.4))
     fasten(one, "beam_joint", laid, True, post)
     frame = one.frame.build()
     assert frame.nodes[frame.springs.i[-1]].tolist() == [1.0, 0.0, 0.4]
-    assert frame.nodes[frame.springs.j[-1]][2] == pytest.approx(0.375)
+    assert frame.nodes[frame.springs.j[-1]] == pytest.approx([1.0, 0.0, 0.4])
     assert one.bodies[-1].key == "beam_joint"
 
 
@@ -174,8 +198,7 @@ def test_an_arm_turned_aside_is_the_same_arm() -> None:
             shares = likely_answers(machine, Place())[0].shares
             gives.append(float(shares.compliance[2][shares.keys.index(key)].sum()))
         assert gives[0] == pytest.approx(gives[1], rel=1e-6), key
-    work = np.array(turned.work.shares) @ turned.frame.nodes[list(turned.work.nodes)]
-    assert work[:2] == pytest.approx(turned.frame.nodes[turned.tip][:2])
+    assert turned.work.place[:2] == pytest.approx(turned.frame.nodes[turned.tip][:2])
     with pytest.raises(InputError, match="tool leaves the table") as error:
         to_frame(replace(arm, dimensions=replace(arm.dimensions, turn=70)), Place(), "likely")
     assert error.value.where == "dimensions.turn"

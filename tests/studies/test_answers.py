@@ -75,7 +75,8 @@ def test_bands_are_ordered_and_believable(found: dict[str, object]) -> None:
         assert all(w.likely <= s.likely * 1.0001 for w, s in zip(a.worst, a.stiffness, strict=True))  # type: ignore[attr-defined]
     assert 0.1 < min(stiff["bolted slotted profile"]) < max(stiff["bolted slotted profile"]) < 0.9
     for name in ("steel tube, epoxied sides", "tube, epoxy granite fill"):
-        assert 1 <= min(stiff[name]) < max(stiff[name]) <= 3
+        assert 1 <= min(stiff[name]) < max(stiff[name][:2]) <= 3
+        assert stiff[name][2] <= 5
     assert min(stiff["plate box"]) > max(1.5, min(stiff["steel tube, epoxied sides"]))
 
 
@@ -88,7 +89,7 @@ def test_better_joints_make_a_stiffer_machine() -> None:
 def test_a_study_stops_when_asked() -> None:
     class Impatient:
         def step(self, done: int, total: int, text: str) -> None:
-            assert total == 21
+            assert total == 10
             assert text
             if done == 3:
                 raise Cancelled

@@ -2,6 +2,7 @@
 
 import pytest
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QSpinBox
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
@@ -18,6 +19,14 @@ def field(window: MainWindow, attribute: str) -> QuantityField:
     found = window.machine.bench.form.controls[attribute]
     assert isinstance(found, QuantityField)
     return found
+
+
+def count(window: MainWindow, qtbot: QtBot, attribute: str, text: str) -> None:
+    spin = window.machine.bench.form.controls[attribute]
+    assert isinstance(spin, QSpinBox)
+    edit = spin.lineEdit()
+    assert edit is not None
+    type_into(qtbot, edit, text)
 
 
 def test_a_section_of_ones_own_by_its_dimensions(window: MainWindow, qtbot: QtBot) -> None:
@@ -60,6 +69,36 @@ def test_a_joint_taken_into_ones_own_hands(window: MainWindow, qtbot: QtBot) -> 
         qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
     assert number(window, 1) == before
     assert "own.twist" not in window.machine.bench.form.controls
+
+
+def test_ribs_gussets_and_a_base_plate_by_hand(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    window.machine.choose_link("side")
+    before = number(window, 0)
+    assert "rib_height" not in window.machine.bench.form.controls
+    count(window, qtbot, "ribs", "2")
+    assert number(window, 0) > 1.02 * before
+    type_into(qtbot, field(window, "rib_height").edit, "300")
+    assert "expected 10 mm to 200 mm" in field(window, "rib_height").message.text()
+    window.machine.choose_link("bed")
+    assert "ribs" not in window.machine.bench.form.controls
+    window.machine.choose_link("beam_joint")
+    count(window, qtbot, "gussets", "1")
+    type_into(qtbot, field(window, "gusset_leg").edit, "2 3/4 in")
+    assert machine_of(window).beam_joint.gusset_leg == pytest.approx(0.06985)
+    kind = window.machine.bench.form.controls["kind"]
+    assert isinstance(kind, ChoiceBox)
+    pick(kind, "bolts")
+    assert machine_of(window).beam_joint.gussets == 1
+    type_into(qtbot, field(window, "bolts.overhang").edit, "10")
+    assert "24 to 300 mm for M8" in field(window, "bolts.overhang").message.text()
+    count(window, qtbot, "gussets", "0")
+    type_into(qtbot, field(window, "bolts.overhang").edit, "30")
+    assert machine_of(window).beam_joint.bolts.overhang == pytest.approx(0.03)
+    settle(window, qtbot)
+    while window.document.stack.canUndo():
+        qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert number(window, 0) == before
 
 
 def test_spindle_and_drives_have_all_their_values(window: MainWindow, qtbot: QtBot) -> None:
@@ -152,7 +191,9 @@ def test_the_money_of_a_part_is_on_the_bench(window: MainWindow, qtbot: QtBot) -
 
 def test_the_cut_says_what_the_pull_means(window: MainWindow, qtbot: QtBot) -> None:
     panel = window.machine.load_path
-    assert panel.meaning.text() == "pulls with 35 N (21 – 49) and moves the tool 168 µm (101 – 236) front to back"
+    assert panel.meaning.text() == (
+        "pulls with 35 N (21 – 49) and moves the tool 106 µm (64 – 149); 100 µm of error bear a depth of 5.5 mm"
+    )
     pick(panel.cut, "aluminium")
     assert window.document.project.cut == "aluminium"
     assert panel.meaning.text().startswith("pulls with 86 N (52 – 120)")

@@ -7,7 +7,10 @@ from pytestqt.qtbot import QtBot
 
 from tests.machines import router, router_of
 from tests.ui.conftest import settle
-from tests.ui.driving import TUBE, choose, click_link, number, type_into
+from tests.ui.driving import TUBE, choose, click_link, machine_of, number, type_into
+from unterbau.machine.machine import with_part
+from unterbau.machine.parts import Member
+from unterbau.project import edits
 from unterbau.ui.shell.main_window import MainWindow
 
 
@@ -160,6 +163,10 @@ def test_every_part_can_be_changed_on_the_bench(window: MainWindow, qtbot: QtBot
 
 
 def test_a_fill_without_a_hollow_is_refused_beside_the_field(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    machine = with_part(machine_of(window), "gantry_beam", Member("upn-120", "steel-s235"))
+    window.document.apply(edits.set_machine(window.document.project, TUBE, machine), "channel")
+    window.document.stack.setClean()
     window.machine.choose_link("gantry_beam")
     box = window.machine.bench.form.controls["fill"]
     place = next(n for n in range(box.count()) if box.itemData(n) == "epoxy-granite-10")  # type: ignore[union-attr]
@@ -203,7 +210,8 @@ def test_a_part_is_found_and_chosen_in_the_picture(window: MainWindow, qtbot: Qt
 def test_sizes_of_the_machine_are_typed(window: MainWindow, qtbot: QtBot) -> None:
     choose(window, qtbot, TUBE)
     before = number(window, 2)
-    qtbot.mouseClick(window.machine.view.lenses.button(2), Qt.MouseButton.LeftButton)
+    sizes = next(b for b in window.machine.view.lenses.buttons() if b.text() == "Sizes")
+    qtbot.mouseClick(sizes, Qt.MouseButton.LeftButton)
     bench = window.machine.bench
     assert bench.title.text() == "sizes of the machine"
     assert not bench.larger.isVisible()

@@ -5,8 +5,10 @@ import itertools
 import numpy as np
 import openseespy.opensees as ops
 
-from unterbau.files.frame_document import FrameDocument
+from unterbau.files.frame_document import FrameDocument, Plate
 
+NEAR = 1e-6
+Crossings = dict[tuple[int, int], int]
 RIGID = 1e13
 """Stands for a rigid direction, N/m: far above every other stiffness, far below what rounding bears."""
 
@@ -30,6 +32,7 @@ class OpenSeesFrame:
         self.weights: list[tuple[int, float, np.ndarray]] = []
         self.bodies: list[tuple[int, float]] = []
         self.turning: dict[int, np.ndarray] = {}
+        self._plates()
         self._beams()
         self._springs()
         self._masses()
@@ -89,6 +92,36 @@ class OpenSeesFrame:
             for node in (a, b):
                 share = along * missing * length / self.pieces / 2
                 self.turning[node] = self.turning.get(node, np.zeros(3)) + share
+
+    def _plates(self) -> None:
+        """Mesh every plate with its own four-node shells on the same lines; patches by rigid links."""
+        materials = {m.id: m for m in self.document.materials}
+        for number, plate in enumerate(self.document.plates, 1):
+            m = materials[plate.material]
+            # A section takes E and ν; G follows from them there.
+            ops.section("ElasticMembranePlateSection", 5000 + number, m.E, plate.nu, plate.thickness, m.rho)
+            x, up = np.array(plate.x), np.array(plate.up)
+            y, corner = np.cross(up, x), np.array(plate.origin)
+            tags = self._plate_nodes(plate, x, y, corner)
+            for i, j in itertools.product(range(len(plate.xs) - 1), range(len(plate.ys) - 1)):
+                four = (tags[i, j], tags[i + 1, j], tags[i + 1, j + 1], tags[i, j + 1])
+                ops.element("ShellMITC4", self.next_element, *four, 5000 + number)
+                self.next_element += 1
+                area = (plate.xs[i + 1] - plate.xs[i]) * (plate.ys[j + 1] - plate.ys[j])
+                self.bodies += [(tag, m.rho * plate.thickness * area / 4) for tag in four]
+
+    def _plate_nodes(self, plate: Plate, x: np.ndarray, y: np.ndarray, corner: np.ndarray) -> Crossings:
+        tags: Crossings = {}
+        points = {(point.x, point.y): self.tag[point.node] for point in plate.points}
+        for i, j in itertools.product(range(len(plate.xs)), range(len(plate.ys))):
+            a, b = plate.xs[i], plate.ys[j]
+            here = [t for (px, py), t in points.items() if abs(px - a) < NEAR and abs(py - b) < NEAR]
+            tags[i, j] = here[0] if here else self._extra_node(corner + a * x + b * y)
+            for patch in plate.patches:
+                if abs(patch.x - a) < patch.half_x + NEAR and abs(patch.y - b) < patch.half_y + NEAR:
+                    ops.rigidLink("beam", self.tag[patch.node], tags[i, j])
+                    break
+        return tags
 
     def _springs(self) -> None:
         material = 1

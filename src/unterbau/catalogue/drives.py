@@ -1,4 +1,4 @@
-"""Drives as axial springs: screw, nut and bearing in series, or a belt."""
+"""Drives as axial springs: screw, nut and bearing in series, a belt, or rack, pinion and gearbox in series."""
 
 import math
 from dataclasses import dataclass
@@ -44,6 +44,10 @@ class DriveKind:
         return 1 / (near / EA + 1 / self.nut.at(level) + 1 / self.bearing.at(level))
 
 
+ENDLESS = Band(1e15, 1e15, 1e15)
+"""EA of a rack: it is as stiff wherever the pinion stands."""
+
+
 @lru_cache(maxsize=1)
 def drives() -> dict[str, DriveKind]:
     """Return all drives by id."""
@@ -62,6 +66,11 @@ def drives() -> dict[str, DriveKind]:
             row["motor_kg"], data["zeta"], row["source"],
             Band(*row["tension_N"]) if "tension_N" in row else None,
         )  # fmt: skip
+    for row in data["racks"]:
+        mesh, gear = (Band(*row[name]).scaled(1e6) for name in ("mesh", "gear"))
+        result[row["id"]] = DriveKind(
+            row["id"], row["label"], ENDLESS, mesh, gear, row["kg_m"], row["motor_kg"], data["zeta"], row["source"]
+        )
     return result
 
 

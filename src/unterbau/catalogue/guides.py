@@ -1,4 +1,4 @@
-"""Profiled rail guides: stiffness of an installed block, sizes, masses."""
+"""Guides: profiled rails, wheels, bushings on shafts; stiffness of an installed block, sizes, masses."""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -33,6 +33,8 @@ class Block:
     """kg/m."""
     zeta: float
     source: str
+    free: float = 0.0
+    """Diameter of a shaft that is free between its ends, m; 0 where the rail is bolted down all along."""
 
     def springs(self, level: Level, preload: Preload) -> Six:
         """Return stiffness along the rail (free), sideways, off the rail; roll, pitch, yaw.
@@ -65,6 +67,7 @@ def blocks() -> dict[str, Block]:
             block_mass=row["block_kg"],
             rail_mass=row["rail_kg_m"],
             zeta=data["zeta"],
+            free=row.get("free_mm", 0.0) / 1e3,
             source=row["source"] if "pair" in row else f"{row['source']}; {data['installed_source']}",
         )
     return result

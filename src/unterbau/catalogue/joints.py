@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
+from typing import Any, Literal
 
 from unterbau.band import Band, Level
 from unterbau.catalogue.tables import table
@@ -39,6 +39,45 @@ class OwnValues:
     twist: float = 5e3
     spread: float = 2.0
     """Low is the likely value divided, high multiplied by it."""
+
+
+BOLTS = "bolts"
+"""Kind of a joint that is computed from its bolts."""
+Size = Literal["M4", "M5", "M6", "M8", "M10", "M12"]
+Surface = Literal["ground", "milled", "extruded", "painted"]
+Bracket = Literal["aluminium", "steel", "printed"]
+Into = Literal["tapped", "slot-20", "slot-30", "slot-40", "slot-45"]
+
+
+LEAST_OVERHANG = 3.0
+"""Of a base plate, in bolt diameters: room for washer, key and edge."""
+
+
+@dataclass(frozen=True, slots=True)
+class BoltGroup:
+    """Bolts of a joint, set out evenly over its face."""
+
+    __pydantic_config__ = STRICT
+
+    size: Size = "M8"
+    across: int = 2
+    """Bolts side by side."""
+    along: int = 2
+    """Bolts one over another."""
+    thickness: float = 0.01
+    """Of plate or bracket under the heads, m."""
+    surface: Surface = "milled"
+    into: Into = "tapped"
+    torque: float = 0.0
+    """Of each, N·m; 0 takes the customary one."""
+    leg: float = 0.0
+    """From bolt to heel of an unribbed bracket, m; 0 where there is none."""
+    bonded: bool = False
+    """The face is epoxied besides."""
+    overhang: float = 0.0
+    """How far a base plate welded to the part's end reaches out on all sides, m; 0 where there is none."""
+    bracket: Bracket = "aluminium"
+    """What the plate or bracket under the heads is made of; a base plate is of the part's own material."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,6 +156,31 @@ def check_own(values: OwnValues) -> None:
             raise InputError(f"own.{name}", f"expected a stiffness from 1 to 1e12, got {getattr(values, name):g}")
     if not 1.0 <= values.spread <= 20.0:
         raise InputError("own.spread", f"expected a factor from 1 to 20, got {values.spread:g}")
+
+
+def check_bolts(bolts: BoltGroup) -> None:
+    """Check a bolt group.
+
+    Raises:
+        InputError: With the field at fault.
+    """
+    for name in ("across", "along"):
+        if not 1 <= getattr(bolts, name) <= 12:
+            raise InputError(f"bolts.{name}", f"expected 1 to 12, got {getattr(bolts, name)}")
+    if not 0.001 <= bolts.thickness <= 0.1:
+        raise InputError("bolts.thickness", f"expected 1 to 100 mm, got {bolts.thickness * 1e3:g} mm")
+    if not 0.0 <= bolts.torque <= 200.0:
+        raise InputError("bolts.torque", f"expected 0 to 200 N·m, got {bolts.torque:g}")
+    if not (bolts.leg == 0.0 or 0.005 <= bolts.leg <= 0.3):
+        raise InputError("bolts.leg", f"expected 0, or 5 to 300 mm, got {bolts.leg * 1e3:g} mm")
+    least = LEAST_OVERHANG * float(bolts.size[1:])
+    if not (bolts.overhang == 0.0 or least * 1e-3 <= bolts.overhang + 1e-9 <= 0.3):
+        given = bolts.overhang * 1e3
+        raise InputError("bolts.overhang", f"expected 0, or {least:g} to 300 mm for {bolts.size}, got {given:g} mm")
+    if bolts.overhang and bolts.bonded:
+        raise InputError("bolts.bonded", "expected a dry face: a base plate is computed on its bolts alone")
+    if bolts.overhang and max(bolts.across, bolts.along) == 1:
+        raise InputError("bolts.across", "expected 2 or more bolts one way: a base plate's bolts stand around the part")
 
 
 def joint(name: str) -> JointKind:

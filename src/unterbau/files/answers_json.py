@@ -38,7 +38,10 @@ def answers_data(candidate: Candidate, answers: Answers, prices: PriceBook) -> d
         "stiffness": _axes(answers.stiffness),
         "stiffness_at_nose": _axes(answers.nose),
         "softest": {"direction": list(answers.direction), "stiffness": dataclasses.asdict(answers.softest)},
-        "worst_of_centre_and_corners": _axes(answers.worst),
+        "weakest_of_the_travel": {
+            axis: {**dataclasses.asdict(band), "place": dataclasses.asdict(at)}
+            for axis, band, at in zip(AXES, answers.worst, answers.worst_places, strict=True)
+        },
         "compliance": likely.compliance.tolist(),
         "load_path": path,
         "droop": {
@@ -53,6 +56,10 @@ def answers_data(candidate: Candidate, answers: Answers, prices: PriceBook) -> d
             ],
         },
         "modes": [dataclasses.asdict(mode) for mode in answers.modes],
+        "hurry": {
+            one.axis: {"moved": one.mass, "left_behind_per_acceleration": dataclasses.asdict(one.left_behind)}
+            for one in answers.hurry
+        },
         "mass": likely.mass,
         "moving_mass": likely.moving,
         "money": cost_of(candidate.machine, prices).money,

@@ -5,7 +5,8 @@ from collections.abc import Iterable, Sequence
 from typing import Protocol
 
 from unterbau.errors import InputError
-from unterbau.files.frame_document import VERSION, Beam, FrameDocument, Vector
+from unterbau.files.frame_document import READABLE, VERSION, Beam, FrameDocument, Vector
+from unterbau.files.frame_plate_checks import check_plates
 
 PARALLEL = 1e-6  # sine of the smallest accepted angle between a direction and its `up`
 
@@ -21,23 +22,31 @@ def check(document: FrameDocument) -> None:
     Raises:
         InputError: The first fault found, with its path.
     """
-    if document.version != VERSION:
+    if document.version not in READABLE:
         newer = (
             "was written by a newer program; this one reads"
             if document.version > VERSION
             else "is not known; this program reads"
         )
-        raise InputError("$.version", f"version {document.version} {newer} version {VERSION}")
+        raise InputError("$.version", f"version {document.version} {newer} versions 1 and {VERSION}")
+    if document.version == 1 and document.plates:
+        raise InputError("$.plates", "plates come with version 2; this file says version 1")
+    if document.version == 1:
+        for index, section in enumerate(document.sections):
+            if section.ys or section.zs:
+                where = f"$.sections[{index}].{'ys' if section.ys else 'zs'}"
+                raise InputError(where, "shear centres come with version 2; this file says version 1")
     if not document.nodes:
         raise InputError("$.nodes", "a frame needs at least one node")
     if document.modes < 0:
         raise InputError("$.modes", "expected 0 or a positive whole number")
-    for name in ("materials", "sections", "nodes", "beams", "springs", "masses", "cases"):
+    for name in ("materials", "sections", "nodes", "beams", "springs", "plates", "masses", "cases"):
         _unique(f"$.{name}", getattr(document, name))
     _materials(document)
     _sections(document)
     _beams(document)
     _springs(document)
+    check_plates(document)
     _masses_supports_cases(document)
 
 

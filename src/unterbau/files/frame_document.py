@@ -1,10 +1,11 @@
-"""The analysis model as it stands in a `*.frame.json` file, version 1. SI units."""
+"""The analysis model as it stands in a `*.frame.json` file, version 2; version 1 has no plates. SI units."""
 
 from dataclasses import dataclass
 from typing import Literal
 
 FORMAT = "unterbau-frame"
-VERSION = 1
+VERSION = 2
+READABLE = (1, 2)
 
 Vector = tuple[float, float, float]
 Stiffness = tuple[float | None, float | None, float | None, float | None, float | None, float | None]
@@ -35,6 +36,9 @@ class Section:
     Asy: float = 0.0
     Asz: float = 0.0
     Iyz: float = 0.0
+    ys: float = 0.0
+    """Shear centre from the centroid; version 2."""
+    zs: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +76,50 @@ class Spring:
     up: Vector = (0.0, 0.0, 1.0)
     zeta: float = 0.0
     group: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PlatePatch:
+    """Where a plate is held: a node, and the rectangle about it that stays rigid; places in the plate's own x, y."""
+
+    node: str
+    x: float
+    y: float
+    half_x: float = 0.0
+    half_y: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class PlatePoint:
+    """A crossing of mesh lines with a node that follows the plate and can be loaded."""
+
+    node: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """A rectangular plate, Mindlin bending and membrane, on the mesh of its lines."""
+
+    id: str
+    material: str
+    thickness: float
+    nu: float
+    origin: Vector
+    """Its corner, in the middle of its thickness."""
+    x: Vector
+    """Direction of its own x."""
+    up: Vector
+    """Its normal; own y = up × x."""
+    xs: tuple[float, ...]
+    """Mesh lines from 0 to its length."""
+    ys: tuple[float, ...]
+    patches: tuple[PlatePatch, ...]
+    points: tuple[PlatePoint, ...] = ()
+    group: str | None = None
+    halved: bool = False
+    """Only the triangle between its corner and the diagonal is there."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,3 +174,4 @@ class FrameDocument:
     masses: tuple[Mass, ...] = ()
     cases: tuple[Case, ...] = ()
     modes: int = 0
+    plates: tuple[Plate, ...] = ()

@@ -1,4 +1,4 @@
-"""Frames and their results as JSON, `unterbau-frame` version 1."""
+"""Frames and their results as JSON, `unterbau-frame` version 2."""
 
 import dataclasses
 import json
@@ -10,6 +10,7 @@ import numpy as np
 from unterbau.errors import InputError
 from unterbau.files import frame_document as doc
 from unterbau.files.frame_checks import check
+from unterbau.files.frame_plates import plate_arrays, plate_rows
 from unterbau.files.plain_reader import read_plainly
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -59,6 +60,7 @@ def to_arrays(document: doc.FrameDocument) -> tuple[Frame, Loads]:
         fixed=fixed,
         groups=tuple(groups),
         node_names=tuple(place),
+        plates=plate_arrays(document, place, groups),
     )
     forces = np.zeros((len(document.cases), len(place), 6))
     for index, case in enumerate(document.cases):
@@ -68,7 +70,7 @@ def to_arrays(document: doc.FrameDocument) -> tuple[Frame, Loads]:
 
 
 def _group_names(document: doc.FrameDocument) -> list[str]:
-    elements: list[doc.Beam | doc.Spring] = [*document.beams, *document.springs]
+    elements: list[doc.Beam | doc.Spring | doc.Plate] = [*document.beams, *document.springs, *document.plates]
     return [e.id if e.group is None else e.group for e in elements]
 
 
@@ -93,7 +95,7 @@ def _beams(document: doc.FrameDocument, place: dict[str, int], groups: dict[str,
         offset_j=_rows([b.offset_j for b in rows], 3),
         up=_rows([b.up for b in rows], 3),
         **{name: column(of_material, name) for name in ("E", "G", "rho", "zeta")},
-        **{name: column(of_section, name) for name in ("A", "Iy", "Iz", "Iyz", "J", "Asy", "Asz")},
+        **{name: column(of_section, name) for name in ("A", "Iy", "Iz", "Iyz", "J", "Asy", "Asz", "ys", "zs")},
         group=np.array([groups[b.id if b.group is None else b.group] for b in rows], dtype=np.intp),
     )
 
@@ -177,11 +179,12 @@ def to_document(frame: Frame, loads: Loads, case_names: tuple[str, ...], modes: 
     whole, beams, springs = parts.frame, parts.frame.beams, parts.frame.springs
     names = whole.node_names
     materials: dict[tuple[float, ...], str] = {}
+    plates = plate_rows(whole, materials)
     sections: dict[tuple[float, ...], str] = {}
     rows = []
     for b in range(len(beams)):
         material = tuple(float(getattr(beams, n)[b]) for n in ("E", "G", "rho", "zeta"))
-        section = tuple(float(getattr(beams, n)[b]) for n in ("A", "Iy", "Iz", "J", "Asy", "Asz", "Iyz"))
+        section = tuple(float(getattr(beams, n)[b]) for n in ("A", "Iy", "Iz", "J", "Asy", "Asz", "Iyz", "ys", "zs"))
         rows.append(
             doc.Beam(
                 f"b{b + 1}",
@@ -213,6 +216,7 @@ def to_document(frame: Frame, loads: Loads, case_names: tuple[str, ...], modes: 
         ),
         cases=tuple(_case_row(loads, c, name, names) for c, name in enumerate(case_names)),
         modes=modes,
+        plates=plates,
     )  # fmt: skip
 
 

@@ -1,7 +1,8 @@
-"""Projects as `*.unterbau` files: JSON, version 3; older ones are brought up by `migrations`.
+"""Projects as `*.unterbau` files: JSON, version 4; older ones are brought up by `migrations`.
 
 What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values; 3 the brief,
-and other kinds of machine.
+and other kinds of machine; 4 own and built-up sections, bolts, ribs, gussets, more of guides and drives, a cut of
+one's own.
 """
 
 import dataclasses
@@ -13,6 +14,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Discriminator, TypeAdapter
 
 from unterbau.brief.brief import Brief
+from unterbau.catalogue.cuts import OwnCut
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import read_text, write_atomically
@@ -21,10 +23,11 @@ from unterbau.files.strict_json import read_strictly
 from unterbau.machine.machine import KINDS, Machine
 from unterbau.project.checks import check_project
 from unterbau.project.project import Candidate, Project, Units
+from unterbau.sections.solved import SolvedSection, check_solved, register
 from unterbau.strict import STRICT
 
 FORMAT = "unterbau-project"
-VERSION = 3
+VERSION = 4
 SUFFIX = ".unterbau"
 
 
@@ -45,7 +48,7 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[3]
+    version: Literal[4]
     name: str
     units: Units
     benchmark: str
@@ -53,6 +56,8 @@ class ProjectFile:
     prices: PriceBook
     cut: str
     brief: Brief
+    sections: tuple[SolvedSection, ...]
+    own_cut: OwnCut = dataclasses.field(default_factory=OwnCut)
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
@@ -62,8 +67,8 @@ def project_text(project: Project) -> str:
     """Return a project as the text of its file."""
     candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
     stored = ProjectFile(
-        "unterbau-project", 3, project.name, project.units, project.benchmark, candidates, project.prices, project.cut,
-        project.brief,
+        "unterbau-project", 4, project.name, project.units, project.benchmark, candidates, project.prices, project.cut,
+        project.brief, project.sections, project.own_cut,
     )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
@@ -81,10 +86,31 @@ def parse_project(text: str) -> Project:
             data = UPGRADES[data["version"]](data)
         text = json.dumps(data, ensure_ascii=False)
     stored = read_strictly(_ADAPTER, text, tags=frozenset(kind.id for kind in KINDS))
+    _register(stored.sections)
     candidates = tuple(Candidate(one.name, one.machine) for one in stored.candidates)
-    project = Project(stored.name, stored.benchmark, candidates, stored.units, stored.prices, stored.cut, stored.brief)
+    project = Project(
+        stored.name,
+        stored.benchmark,
+        candidates,
+        stored.units,
+        stored.prices,
+        stored.cut,
+        stored.brief,
+        stored.sections,
+        stored.own_cut,
+    )
     check_project(project)
     return project
+
+
+def _register(sections: tuple[SolvedSection, ...]) -> None:
+    """Make a file's own sections known."""
+    for index, one in enumerate(sections):
+        try:
+            check_solved(one)
+        except InputError as error:
+            raise InputError(f"$.sections[{index}].{error.where}", error.problem) from None
+        register(one)
 
 
 def _plain(text: str) -> dict[str, Any]:
@@ -158,6 +184,6 @@ def schema() -> dict[str, Any]:
     """Return the JSON Schema of a project file."""
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Unterbau project, version 2",
+        "title": f"Unterbau project, version {VERSION}",
         **_ADAPTER.json_schema(),
     }

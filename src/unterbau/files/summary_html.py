@@ -10,7 +10,6 @@ from html import escape
 from pathlib import Path
 
 from unterbau.band import Band
-from unterbau.catalogue.cuts import cut
 from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
 from unterbau.machine.bill import Item
@@ -19,7 +18,7 @@ from unterbau.machine.parts import Place
 from unterbau.mechanics.statics import CAUSES
 from unterbau.project.project import Candidate, Project
 from unterbau.studies.answers import Answers
-from unterbau.studies.cutting import moved_by
+from unterbau.studies.cutting import chosen_cut, moved_by
 from unterbau.units import Units, length_text, movement_text, number_text
 
 AXES = ("X", "Y", "Z")
@@ -100,7 +99,7 @@ def _place(made: Summary) -> str:
 
 
 def _stiffness(answers: Answers) -> str:
-    rows = [_row("", "tip, with cutter", "spindle nose", "softest of centre and corners", head=True)]
+    rows = [_row("", "tip, with cutter", "spindle nose", "weakest place of the travel", head=True)]
     for axis, name in enumerate(AXES):
         cells = (answers.stiffness[axis], answers.nose[axis], answers.worst[axis])
         rows.append(_row(f"<b>{name}</b>", *(_words(band, 1e-6) for band in cells)))
@@ -128,7 +127,7 @@ def _figures(made: Summary) -> str:
 
 
 def _meaning(made: Summary) -> str:
-    chosen = cut(made.project.cut)
+    chosen = chosen_cut(made.project.cut, made.project.own_cut)
     moves = [moved_by(chosen, float(made.answers.likely.compliance[axis, axis])) for axis in range(3)]
     each = ", ".join(f"{axis} {movement_text(m.likely, made.units)}" for axis, m in zip(AXES, moves, strict=True))
     return (

@@ -8,18 +8,21 @@ from unterbau.catalogue.drives import drive, drives
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
 from unterbau.machine.kind import USUAL_COUNT
+from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
+from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
 from unterbau.sections.section import section
 
 FILL = "epoxy-granite-10"
 TALLEST, LOWEST = 1.7, 0.6
 """A section of another family is offered within these multiples of the present height."""
+SEAMS = {"screws": "screwed", "bonded": "bonded", "welded": "welded"}
 METALS = ("steel-s235", "aluminium-6060", "aluminium-5083")
 PLATE_METALS = ("steel-s235", "aluminium-5083", "iron-gjl-250")
 SOLD_AS = {
@@ -65,12 +68,26 @@ def alternatives(machine: Machine, key: str) -> tuple[Alternative, ...]:
     return tuple(result)
 
 
+def every_section(now: Member) -> tuple[Member, ...]:
+    """Return every section of one profile of about a member's height, in what it is sold in, as a member like it."""
+    height, _ = member_size(now)
+    found = []
+    for family in families():
+        sort = family[0].split("-")[0]
+        if OF in family[0]:
+            continue
+        made_of = SOLD_AS.get(sort) or (now.material if material(now.material).kind != "timber" else "steel-s235")
+        near = (name for name in family if LOWEST * height <= section(name).height <= TALLEST * height)
+        found += [Member(name, made_of, turned=now.turned) for name in near]
+    return tuple(found)
+
+
 def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]]:
     match now:
         case Member():
             yield from _members(now)
         case Plate():
-            yield from _plates(now)
+            yield from _plates(key, now)
         case Joint():
             yield from _joints(machine, key, now)
         case Guide():
@@ -102,6 +119,29 @@ def _members(now: Member) -> Iterator[tuple[str, Part]]:
             yield section(size.section).label, size
     yield from _other_families(now)
     yield from _other_makes(now)
+    yield from _built_up(now)
+
+
+def _built_up(now: Member) -> Iterator[tuple[str, Part]]:
+    """Yield several of the same profile tied together, and other ways to tie them."""
+    profile = now.section.split(OF)[-1]
+    for name in SHIPPED:
+        if name.endswith(f"{OF}{profile}") and name != now.section:
+            yield section(name).label, replace(now, section=name, fill=None)
+    if OF in now.section:
+        yield "one alone", replace(now, section=profile)
+        seams = ["screws", "bonded"] + (["welded"] if material(now.material).kind == "steel" else [])
+        for seam in seams:
+            if seam != now.seam:
+                yield f"its seams {SEAMS[seam]}", with_seam(now, seam)
+        if now.seam == "screws":
+            yield "twice as many screws", replace(now, pitch=now.pitch / 2)
+
+
+def with_seam(now: Member, seam: str) -> Member:
+    """Return a member tied another way."""
+    changed: dict[str, Any] = {"seam": seam}
+    return replace(now, **changed)
 
 
 def _other_families(now: Member) -> Iterator[tuple[str, Part]]:
@@ -111,7 +151,7 @@ def _other_families(now: Member) -> Iterator[tuple[str, Part]]:
     own = now.section.split("-")[0]
     for family in families():
         sort = family[0].split("-")[0]
-        if sort == own and now.section in family:
+        if OF in family[0] or (sort == own and now.section in family):
             continue
         near = [n for n in family if LOWEST * height <= section(n).height <= TALLEST * height]
         if not near:
@@ -136,7 +176,11 @@ def _other_makes(now: Member) -> Iterator[tuple[str, Part]]:
         yield ("stood upright" if now.turned else "laid flat"), replace(now, turned=not now.turned)
 
 
-def _plates(now: Plate) -> Iterator[tuple[str, Part]]:
+def _plates(key: str, now: Plate) -> Iterator[tuple[str, Part]]:
+    if key in RIBBED and now.ribs == 0:
+        tall = round(2 * now.thickness, 3)
+        text = f"two ribs {tall * 1e3:g} mm tall, {now.thickness * 500:g} mm thick"
+        yield text, replace(now, ribs=2, rib_height=tall, rib_thickness=now.thickness / 2)
     for size in _steps(now, 3, 1):
         if isinstance(size, Plate):
             yield f"{size.thickness * 1e3:g} mm thick", size
@@ -156,6 +200,8 @@ def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]
     if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key != "spindle_mount":
         for count in (now.count + 1, 2 * now.count):
             yield f"{count} × {kinds[now.kind].label}", replace(now, count=count)
+    if key in GUSSETED and now.gussets == 0:
+        yield "two gussets in each corner", replace(now, gussets=2)
 
 
 def _is_steel(machine: Machine, key: str) -> bool:

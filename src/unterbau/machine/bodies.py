@@ -27,10 +27,28 @@ class Sheet:
 
     key: str
     name: str
+    corner: Vector
+    along: Vector
+    across: Vector
+    normal: Vector
     xs: tuple[float, ...]
+    """Of the grid, from the corner along, m."""
     ys: tuple[float, ...]
     low: float
+    """Faces, from the corner along the normal, m."""
     high: float
+
+    def place(self, x: float, y: float, level: float) -> Vector:
+        """Return a place by the sheet's own coordinates."""
+        rows = zip(self.corner, self.along, self.across, self.normal, strict=True)
+        first, second, third = (c + x * a + y * b + level * n for c, a, b, n in rows)
+        return (first, second, third)
+
+    def corners(self) -> tuple[Vector, ...]:
+        """Return the eight corners: the lower face round, then the upper."""
+        x0, x1, y0, y1 = self.xs[0], self.xs[-1], self.ys[0], self.ys[-1]
+        ring = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+        return tuple(self.place(x, y, level) for level in (self.low, self.high) for x, y in ring)
 
 
 Body = Prism | Sheet

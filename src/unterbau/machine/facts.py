@@ -3,15 +3,14 @@
 from unterbau.band import Band
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
-from unterbau.machine.joining import joint_kind
+from unterbau.catalogue.joints import BOLTS, BoltGroup
+from unterbau.machine.bolted import SOURCE, each, limits
+from unterbau.machine.joining import group_of, joint_kind
 from unterbau.machine.member import member_values
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.units import number_text
-
-GRIDS = ("bed", "table", "slab", "wall")
-"""Plates that are modelled as a grid."""
 
 
 def facts(key: str, part: Part) -> tuple[str, ...]:
@@ -22,9 +21,8 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
         case Plate():
             base = material(part.material)
             model = (
-                "Modelled as a grid of strips both ways; local dents between strips are left out."
-                if key in GRIDS
-                else "Modelled as strips that bend like beams; a true plate comes later."
+                "Modelled as a plate: bending with shear, stretch in its own plane, by finite elements; rigid under "
+                "what is bolted to it. Ribs are plates too, held along their foot. Holes and pockets are left out."
             )
             return (f"E {base.E / 1e9:.3g} GPa, {base.rho:.0f} kg/m³", model)
         case Joint():
@@ -82,8 +80,32 @@ def _stand(part: Stand) -> tuple[str, ...]:
     return lines
 
 
+def _bolts(bolts: BoltGroup) -> tuple[str, ...]:
+    normal, shear = each(bolts)
+    pulled, slip, _ = limits(bolts, 0.0)
+    count = bolts.across * bolts.along
+    stiff = f"each of {count}: {_band(normal)} N/µm off the face, {_band(shear)} along it (low / likely / high)"
+    bears = f"preload {pulled / 1e3:.1f} kN each; the group slips at {slip / 1e3:.1f} kN, likely, and is softer beyond"
+    how = "set out evenly over the face; moments by their distance"
+    if bolts.overhang:
+        how = (
+            "on a base plate by finite elements, rigid under the part; bolts around it. Contact counts under the bolts "
+            "only, on the safe side"
+        )
+    return (stiff, how, bears, f"Source: {SOURCE}.")
+
+
 def _joint(part: Joint) -> tuple[str, ...]:
+    lines = _joined_by(part)
+    if part.gussets:
+        lines += ("Gussets: triangles in plane stress by finite elements, held on both legs.",)
+    return lines
+
+
+def _joined_by(part: Joint) -> tuple[str, ...]:
     kind = joint_kind(part)
+    if part.kind == BOLTS:
+        return _bolts(group_of(part))
     if kind.rigid:
         caution = "Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand."
         return ("rigid", f"Source: {kind.source}.", caution)

@@ -3,13 +3,13 @@
 import bisect
 import itertools
 import math
-from dataclasses import dataclass, field, fields
+from dataclasses import dataclass, field, fields, replace
 from typing import Any
 
 import numpy as np
 
 from unterbau.machine.member import BeamValues
-from unterbau.mechanics.frame import Beams, Frame, Masses, Seats, Springs
+from unterbau.mechanics.frame import Beams, Frame, Masses, Plate, Seats, Springs
 
 Vector = tuple[float, float, float]
 X: Vector = (1.0, 0.0, 0.0)
@@ -33,6 +33,17 @@ class Chain:
     beams: tuple[int, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Slide:
+    """A contact that moves along a chain, as laid: springs of a block, wherever it stands."""
+
+    inside: bool
+    """Whether it is a seat of the frame, else a spring at a node."""
+    row: int
+    """Among the frame's seats or springs."""
+    chain: Chain
+
+
 @dataclass
 class FrameBuilder:
     """A frame being put together."""
@@ -44,6 +55,8 @@ class FrameBuilder:
     springs: list[tuple[object, ...]] = field(default_factory=list)
     seats: list[tuple[object, ...]] = field(default_factory=list)
     masses: list[tuple[object, ...]] = field(default_factory=list)
+    slides: list[Slide] = field(default_factory=list)
+    plates: list[Plate] = field(default_factory=list)
 
     def node(self, name: str, place: Vector) -> int:
         """Add a node and return its number."""
@@ -88,10 +101,16 @@ class FrameBuilder:
         nearest = min(range(len(stops)), key=lambda n: abs(at - stops[n]))
         place = bisect.bisect_left(stops, at) - 1
         if abs(at - stops[nearest]) < SAME_PLACE or not 0 <= place < len(rail.beams):
+            self.slides.append(Slide(False, len(self.springs), rail))
             self.spring(group, node, rail.nodes[nearest], k, x, up, zeta)
             return
         station = (at - stops[place]) / (stops[place + 1] - stops[place])
+        self.slides.append(Slide(True, len(self.seats), rail))
         self.seats.append((node, rail.beams[place], station, x, up, k, zeta, self.group(group)))
+
+    def plate(self, group: str, plate: Plate) -> None:
+        """Add a plate that belongs to a group."""
+        self.plates.append(replace(plate, group=self.group(group)))
 
     def mass(self, node: int, m: float, offset: Vector = ZERO, inertia: Vector = ZERO) -> None:
         """Add a rigid body at a node."""
@@ -114,6 +133,7 @@ class FrameBuilder:
             np.zeros((len(self.places), 6), dtype=bool),
             tuple(self.groups),
             tuple(self.names),
+            tuple(self.plates),
         )
 
     def _beams(self) -> Beams:
@@ -159,6 +179,7 @@ def subdivided(stops: list[float], pieces: int) -> list[float]:
     result = sorted(stops)
     while len(result) - 1 < pieces:
         gaps = [b - a for a, b in itertools.pairwise(result)]
-        place = gaps.index(max(gaps))
+        # Of equal gaps the first, whatever rounding makes of them: the mesh must not change with the place.
+        place = next(n for n, gap in enumerate(gaps) if gap > max(gaps) - SAME_PLACE)
         result.insert(place + 1, (result[place] + result[place + 1]) / 2)
     return result

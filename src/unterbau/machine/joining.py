@@ -1,7 +1,21 @@
 """Which springs a joint stands for: those of its kind, or the person's own."""
 
-from unterbau.catalogue.joints import OWN, JointKind, OwnValues, check_own, joint, own_joint
+from unterbau.band import Level
+from unterbau.catalogue.joints import (
+    BOLTS,
+    OWN,
+    BoltGroup,
+    Face,
+    JointKind,
+    OwnValues,
+    Six,
+    check_bolts,
+    check_own,
+    joint,
+    own_joint,
+)
 from unterbau.errors import InputError
+from unterbau.machine.bolted import SOURCE, ZETA, bolted_springs
 from unterbau.machine.parts import Joint
 
 
@@ -11,6 +25,9 @@ def joint_kind(chosen: Joint) -> JointKind:
     Raises:
         InputError: Unknown kind, or own values that are missing or impossible.
     """
+    if chosen.kind == BOLTS:
+        check_bolts(group_of(chosen))
+        return JointKind(BOLTS, "bolts, computed", ZETA, SOURCE, (), None, False)
     if chosen.kind != OWN:
         return joint(chosen.kind)
     if chosen.own is None:
@@ -28,3 +45,25 @@ def likely_values(chosen: Joint) -> OwnValues:
         return OwnValues()
     normal, shear, twist, bend, _ = (band.likely for band in kind.values)
     return OwnValues(normal, shear, bend, twist)
+
+
+def group_of(chosen: Joint) -> BoltGroup:
+    """Return the bolts of a joint that is computed from them; customary ones where none are given."""
+    return chosen.bolts or BoltGroup()
+
+
+def overhang_of(chosen: Joint) -> float:
+    """Return how far a joint's base plate reaches out beyond the part, m; what it stands on is made to reach as far."""
+    return group_of(chosen).overhang if chosen.kind == BOLTS else 0.0
+
+
+def joint_springs(chosen: Joint, level: Level, face: Face) -> tuple[Six, float]:
+    """Return the six springs of a joint on a face, and its damping ratio.
+
+    Raises:
+        InputError: Unknown kind, or impossible values.
+    """
+    kind = joint_kind(chosen)
+    if chosen.kind == BOLTS:
+        return bolted_springs(group_of(chosen), level, face), kind.zeta
+    return kind.springs(level, chosen.count, face), kind.zeta

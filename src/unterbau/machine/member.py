@@ -3,10 +3,13 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from unterbau.band import Level
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
 from unterbau.machine.parts import Member, Plate
-from unterbau.materials.material import material
+from unterbau.materials.material import Material, material
+from unterbau.sections.built_up import Piece, effective_torsion
+from unterbau.sections.properties import SectionProperties
 from unterbau.sections.section import section
 from unterbau.sections.solids import RECTANGLE_SHEAR, rectangle_torsion, rod
 
@@ -26,6 +29,8 @@ class BeamValues:
     J: float
     Asy: float
     Asz: float
+    ys: float = 0.0
+    zs: float = 0.0
 
     @property
     def mass_per_metre(self) -> float:
@@ -33,9 +38,20 @@ class BeamValues:
         return self.rho * self.A
 
 
+LOOSE_DAMPING = 0.01
+"""Damping ratio that a loose fill adds where it is all of the weight; common practice, no source."""
+
+
+def beam_values(p: SectionProperties, base: Material) -> BeamValues:
+    """Return a section of one material as a beam."""
+    return BeamValues(
+        base.E, base.G, base.rho, base.zeta, p.A, p.Iy, p.Iz, p.Iyz, p.J, p.Asy, p.Asz, p.ys, p.zs
+    )  # fmt: skip
+
+
 @lru_cache(maxsize=1024)
 def member_values(member: Member) -> BeamValues:
-    """Return a member as one beam: a bonded fill by the transformed section.
+    """Return a member as one beam: a bonded fill by the transformed section; built-up profiles act as one.
 
     Source:
         Transformed section (any strength-of-materials text): EI = ΣEI, GJ = ΣGJ, EA = ΣEA,
@@ -46,21 +62,60 @@ def member_values(member: Member) -> BeamValues:
     """
     shape, base = section(member.section), material(member.material)
     p = shape.properties
-    A, Iy, Iz, J, Asy, Asz, m, lost = p.A, p.Iy, p.Iz, p.J, p.Asy, p.Asz, base.rho * p.A, base.zeta * p.Iy
-    if member.fill is not None:
-        if shape.cavity is None:
-            raise InputError("fill", f"{shape.label} has no closed hollow to fill")
-        inside, c = material(member.fill), shape.cavity
-        n, g = inside.E / base.E, inside.G / base.G
-        A, Iy, Iz, J = A + n * c.A, Iy + n * c.Iy, Iz + n * c.Iz, J + g * c.J
-        Asy, Asz = Asy + g * c.Asy, Asz + g * c.Asz
-        m += inside.rho * c.A
-        lost += inside.zeta * n * c.Iy
-    Iyz = p.Iyz
-    if member.turned:
-        Iy, Iz, Asy, Asz, Iyz = Iz, Iy, Asz, Asy, -Iyz
-    zeta = lost / (Iz if member.turned else Iy)
-    return BeamValues(base.E, base.G, m / A, zeta, A, Iy, Iz, Iyz, J, Asy, Asz)
+    if shape.material and shape.material != member.material:
+        expected = material(shape.material).label
+        raise InputError("material", f"{shape.label} is of several materials, counted as {expected}; expected that")
+    found = beam_values(p.turned() if member.turned else p, base)
+    found = replace(found, rho=base.rho * shape.weight)
+    if member.fill is None:
+        return found
+    if shape.cavity is None:
+        raise InputError("fill", f"{shape.label} has no closed hollow to fill")
+    try:
+        inside = material(member.fill)
+    except InputError as error:
+        raise InputError("fill", error.problem) from None
+    c = shape.cavity.turned() if member.turned else shape.cavity
+    m = found.rho * p.A + inside.rho * c.A
+    if member.loose or inside.kind == "loose":
+        share = inside.rho * c.A / m
+        return replace(found, rho=m / found.A, zeta=found.zeta + LOOSE_DAMPING * share)
+    n, g = inside.E / base.E, inside.G / base.G
+    lost = base.zeta * found.Iy + inside.zeta * n * c.Iy
+    A, Iy = found.A + n * c.A, found.Iy + n * c.Iy
+    return replace(
+        found, rho=m / A, zeta=lost / Iy, A=A, Iy=Iy, Iz=found.Iz + n * c.Iz, Iyz=found.Iyz + n * c.Iyz,
+        J=found.J + g * c.J, Asy=found.Asy + g * c.Asy, Asz=found.Asz + g * c.Asz,
+    )  # fmt: skip
+
+
+def warped(member: Member, values: BeamValues, length: float, level: Level) -> BeamValues:
+    """Return an open section with its ends' hold on warping: low free, high held, likely between.
+
+    Source:
+        Vlasov's theory, see `effective_torsion`; likely is the geometric mean of free and held.
+    """
+    Iw = section(member.section).properties.Iw
+    if Iw <= 0.0 or level == "low":
+        return values
+    held = effective_torsion(values.J, Iw, values.G, values.E, length)
+    return replace(values, J=held if level == "high" else (values.J * held) ** 0.5)
+
+
+def tied_by_screws(member: Member) -> bool:
+    """Return whether a member is several profiles with screws between them."""
+    return member.seam == "screws" and bool(section(member.section).pieces)
+
+
+def first_profile(member: Member) -> BeamValues:
+    """Return the first profile of a built-up member as a beam."""
+    return beam_values(turned_piece(section(member.section).pieces[0], member.turned).properties,
+                       material(member.material))  # fmt: skip
+
+
+def turned_piece(piece: Piece, turned: bool) -> Piece:
+    """Return a profile of a built-up section with the whole turned by a quarter, or not."""
+    return replace(piece, y=-piece.z, z=piece.y, properties=piece.properties.turned()) if turned else piece
 
 
 def member_size(member: Member) -> tuple[float, float]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from unterbau.catalogue.joints import OwnValues
+from unterbau.catalogue.joints import BoltGroup, OwnValues
 from unterbau.strict import STRICT
 
 
@@ -19,6 +19,12 @@ class Member:
     """Material bonded into the closed hollow, or nothing."""
     turned: bool = False
     """Turned by a quarter, lying instead of upright."""
+    loose: bool = False
+    """The fill only lies in the hollow: its weight and damping count, its stiffness does not."""
+    seam: Literal["screws", "bonded", "welded"] = "screws"
+    """How the profiles of a built-up section are tied along their length."""
+    pitch: float = 0.1
+    """Between the screws of a seam, m."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,6 +35,10 @@ class Plate:
 
     thickness: float
     material: str
+    ribs: int = 0
+    """Upright strips of the same material, welded or bonded on."""
+    rib_height: float = 0.04
+    rib_thickness: float = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +51,13 @@ class Joint:
     """A kind of the catalogue, or `own` with values of one's own."""
     count: int = 1
     own: OwnValues | None = None
+    bolts: BoltGroup | None = None
+    """For a joint computed from its bolts."""
+    gussets: int = 0
+    """Triangular plates of the part's own material in each corner, welded or bonded in."""
+    gusset_leg: float = 0.08
+    """Along both parts, m."""
+    gusset_thickness: float = 0.008
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +68,10 @@ class Guide:
 
     block: str
     preload: Literal["light", "medium"] = "light"
+    blocks: int = 2
+    """On each rail, evenly over the stance."""
+    mount: Literal["front", "top-front", "top-bottom"] = "front"
+    """Faces of a gantry beam that its two rails lie on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +82,10 @@ class Drive:
 
     kind: str
     count: int = 1
+    free: bool = False
+    """Motor off: only friction holds the axis."""
+    offset: float = 0.0
+    """Of nut and screw across the axis from between the guides, m; off centre it racks."""
 
 
 @dataclass(frozen=True, slots=True)

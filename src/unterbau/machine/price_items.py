@@ -8,6 +8,9 @@ from unterbau.errors import InputError
 from unterbau.materials.material import materials
 from unterbau.sections.section import section
 
+FILLS = ("stone", "loose", "resin")
+"""Kinds of material that a hollow is filled with."""
+
 
 def item_label(item: str) -> str:
     """Return an item of the price book in words; one that is unknown is called by its own name."""
@@ -37,7 +40,8 @@ def known_items() -> tuple[str, ...]:
         *(f"bar:{name}" for name in names),
         "slotted:aluminium",
         *(f"plate:{name}" for name in names),
-        *(f"fill:{card.id}" for card in cards if card.kind == "stone"),
+        *dict.fromkeys(f"fill:{card.kind}" for card in cards if card.kind in FILLS),
+        *(f"fill:{card.id}" for card in cards if card.kind in FILLS),
         *(f"joint:{name}" for name in joints()),
         *(f"{sort}:{name}" for sort in ("rail", "block") for name in blocks()),
         *(f"drive:{name}" for name in drives()),

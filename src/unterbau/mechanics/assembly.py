@@ -4,13 +4,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.mechanics import beam, condensation, rigid_link, spring
+from unterbau.mechanics import beam, condensation, placed_plate, rigid_link, spring
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.beam import BeamElements
 from unterbau.mechanics.condensation import CondensedHost
 from unterbau.mechanics.factor import Factor, factorise
 from unterbau.mechanics.frame import Frame
 from unterbau.mechanics.numbering import Numbering, number
+from unterbau.mechanics.placed_plate import PlacedPlate
 from unterbau.mechanics.rigid_link import Links
 from unterbau.mechanics.seats import SplitFrame, split
 from unterbau.mechanics.spring import SpringElements
@@ -28,6 +29,12 @@ class Elements:
     springs: SpringElements
     links: Links
     hosts: tuple[CondensedHost, ...]
+    plates: tuple[PlacedPlate, ...] = ()
+
+    @property
+    def condensed(self) -> tuple[CondensedHost | PlacedPlate, ...]:
+        """Elements with interior points."""
+        return (*self.hosts, *self.plates)
 
     @property
     def frame(self) -> Frame:
@@ -56,6 +63,7 @@ def build_elements(frame: Frame) -> tuple[Elements, list[Batch]]:
     springs = spring.build(whole.nodes, whole.springs)
     Kb, Ks = beam.stiffness(beams), spring.stiffness(springs)
     hosts = tuple(condensation.condense(host, whole, Kb, Ks) for host in parts.hosts)
+    plates = tuple(placed_plate.place(plate) for plate in whole.plates)
     size = float(np.ptp(whole.nodes, axis=0).max()) or 1.0
     links = rigid_link.eliminate(whole.springs, springs, whole.fixed, size)
     plain_b, plain_s = parts.plain_beams, parts.plain_springs
@@ -63,8 +71,9 @@ def build_elements(frame: Frame) -> tuple[Elements, list[Batch]]:
         (_pair_dofs(whole.beams.i[plain_b], whole.beams.j[plain_b]), Kb[plain_b]),
         (_pair_dofs(whole.springs.i[plain_s], whole.springs.j[plain_s]), Ks[plain_s]),
         *((host.retained[None], host.K[None]) for host in hosts),
+        *((plate.retained[None], plate.K[None]) for plate in plates),
     ]
-    return Elements(parts, beams, springs, links, hosts), batches
+    return Elements(parts, beams, springs, links, hosts, plates), batches
 
 
 def assemble(frame: Frame) -> System:
@@ -74,7 +83,10 @@ def assemble(frame: Frame) -> System:
     bodies = (body_dofs, np.zeros((len(body_dofs), 6, 6)))
     follows = elements.links.follows
     n_nodes = elements.split.n_nodes
-    free = np.flatnonzero(~frame.fixed.ravel())
+    fixed = frame.fixed.ravel().copy()
+    for plate in elements.plates:
+        fixed[plate.interior] = True
+    free = np.flatnonzero(~fixed)
     if follows:
         stiffness = resolve(stiffness, elements.links)
         free = np.setdiff1d(free, np.array(list(follows), dtype=np.intp))
@@ -88,7 +100,7 @@ def assemble(frame: Frame) -> System:
 
 
 def beam_mass_batches(elements: Elements, Mb: FloatArray | None) -> list[Batch]:
-    """Return mass batches of plain beams and of hosts; zeros where no matrices are given."""
+    """Return mass batches of plain beams, hosts and plates; zeros where no matrices are given."""
     parts, whole = elements.split, elements.frame
     rows = parts.plain_beams
     matrices = np.zeros((len(rows), 12, 12)) if Mb is None else Mb[rows]
@@ -96,7 +108,8 @@ def beam_mass_batches(elements: Elements, Mb: FloatArray | None) -> list[Batch]:
     for host, condensed in zip(parts.hosts, elements.hosts, strict=True):
         M = np.zeros_like(condensed.K) if Mb is None else condensation.condense_mass(host, condensed, Mb)
         batches.append((condensed.retained[None], M[None]))
-    return batches
+    of_plates = [(one.retained[None], (np.zeros_like(one.K) if Mb is None else one.M)[None]) for one in elements.plates]
+    return [*batches, *of_plates]
 
 
 def resolve(batches: list[Batch], links: Links) -> list[Batch]:
@@ -141,37 +154,38 @@ def fill_band(target: IntArray, values: FloatArray, numbering: Numbering) -> Flo
     return np.asarray(flat[: n * rows].reshape(n, rows).T)
 
 
-def solve(system: System, loads: FloatArray) -> FloatArray:
+def solve(system: System, loads: FloatArray, plates: bool = True) -> FloatArray:
     """Return the movements of all nodes of the split frame.
 
     Args:
         system: The system.
         loads: Loads at all nodes of the split frame, shape (n_nodes · 6, m).
+        plates: Whether points inside plates are loaded and wanted; else theirs are left zero.
 
     Returns:
         Movements in the same order and shape.
     """
     elements, order = system.elements, system.numbering.order
     f = loads.copy()
-    for host in elements.hosts:
-        f[host.retained] += host.follow.T @ f[host.interior]
+    for one in elements.condensed if plates else ():
+        f[one.retained] += one.follow.T @ f[one.interior]
     for dof, (masters, factors) in elements.links.follows.items():
         f[masters] += factors[:, None] * f[dof]
     free = system.factor.solve(f[order]) if f[order].size else np.zeros((len(order), f.shape[1]))
-    return expand(system, free, loads)
+    return expand(system, free, loads, plates)
 
 
-def expand(system: System, free: FloatArray, loads: FloatArray | None = None) -> FloatArray:
+def expand(system: System, free: FloatArray, loads: FloatArray | None = None, plates: bool = True) -> FloatArray:
     """Return movements of all nodes of the split frame from those of the free freedoms."""
     elements = system.elements
     u = np.zeros((6 * len(elements.frame.nodes), free.shape[1]))
     u[system.numbering.order] = free
     for dof, (masters, factors) in elements.links.follows.items():
         u[dof] = factors @ u[masters]
-    for host in elements.hosts:
-        u[host.interior] = host.follow @ u[host.retained]
+    for one in elements.condensed if plates else ():
+        u[one.interior] = one.follow @ u[one.retained]
         if loads is not None:
-            u[host.interior] += host.inner @ loads[host.interior]
+            u[one.interior] += one.inner @ loads[one.interior]
     return u
 
 

@@ -80,11 +80,13 @@ def flexibility(beams: Beams, length: FloatArray, x: FloatArray) -> FloatArray:
     move = length * one - x**3 / 6
     F = np.zeros((len(beams), 6, 6))
     F[:, 0, 0] = x / (beams.E * beams.A)
-    F[:, 3, 3] = x / (beams.G * beams.J)
     F[:, 1, 1], F[:, 1, 2], F[:, 1, 4], F[:, 1, 5] = zz * move + sy * x, -yz * move, yz * one, zz * one
     F[:, 2, 1], F[:, 2, 2], F[:, 2, 4], F[:, 2, 5] = -yz * move, yy * move + sz * x, -yy * one, -yz * one
     F[:, 4, 1], F[:, 4, 2], F[:, 4, 4], F[:, 4, 5] = yz * turn, -yy * turn, yy * x, yz * x
     F[:, 5, 1], F[:, 5, 2], F[:, 5, 4], F[:, 5, 5] = zz * turn, -yz * turn, yz * x, zz * x
+    # Forces act at the centroid, twist is about the shear centre: torque T + zs·Vy − ys·Vz.
+    lever = np.stack([beams.zs, -beams.ys, np.ones(len(beams))], axis=1)
+    F[:, 1:4, 1:4] += (x / (beams.G * beams.J))[:, None, None] * lever[:, :, None] * lever[:, None, :]
     return F
 
 
@@ -132,7 +134,15 @@ def gravity_release(beams: Beams, elements: BeamElements, gravity: FloatArray) -
     d[:, 2] = (yy * wz - yz * wy) * L**4 / 8 + sz * wz * L**2 / 2
     d[:, 4] = (yz * wy - yy * wz) * L**3 / 6
     d[:, 5] = (zz * wy - yz * wz) * L**3 / 6
+    _add_twist(d, beams, (beams.zs * wy - beams.ys * wz) * L**2 / (2 * beams.G * beams.J))
     return d
+
+
+def _add_twist(d: FloatArray, beams: Beams, angle: FloatArray) -> None:
+    """Add a twist about the shear centre to movements of the centroid, (n, 6)."""
+    d[:, 1] += beams.zs * angle
+    d[:, 2] -= beams.ys * angle
+    d[:, 3] += angle
 
 
 def gravity_loads(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:
@@ -143,6 +153,57 @@ def gravity_loads(beams: Beams, elements: BeamElements, gravity: FloatArray) -> 
     load[:, :3] += weight
     load[:, 3:6] += np.cross(beams.offset_i + elements.span / 2, weight)
     return load
+
+
+def interpolation(beams: Beams, elements: BeamElements, at: FloatArray) -> FloatArray:
+    """Return nodal movements (global) to the movement at `at` from end i (local axes), (n, 6, 12).
+
+    It is that of the static solution between the ends, so points inside see no other stiffness than
+    the beam's own.
+    """
+    along = elements.span * (at / elements.length)[:, None]
+    rigid = -relative_movement(elements.axes, beams.offset_i + along, np.zeros_like(along))
+    rigid[:, :, 6:] = 0.0
+    return np.asarray(rigid + flexibility(beams, elements.length, at) @ (elements.S @ elements.G))
+
+
+def held_flexibility(beams: Beams, length: FloatArray, at: FloatArray, load_at: FloatArray) -> FloatArray:
+    """Return the movement at `at` by forces at `load_at`, both ends of the beam held, local axes, (n, 6, 6).
+
+    Source:
+        Cantilever from end i, with end j brought back: unit-load theorem.
+    """
+    first, second = np.minimum(at, load_at), np.maximum(at, load_at)
+    straight = flexibility(beams, second, first)
+    back = flexibility(beams, length, at) @ np.linalg.solve(
+        flexibility(beams, length, length), flexibility(beams, length, load_at).transpose(0, 2, 1)
+    )
+    turned = (at > load_at)[:, None, None]
+    return np.asarray(np.where(turned, straight.transpose(0, 2, 1), straight) - back)
+
+
+def held_sinking(beams: Beams, elements: BeamElements, at: FloatArray, gravity: FloatArray) -> FloatArray:
+    """Return the movement at `at` by the beam's own weight, both ends held, local axes, (n, 6).
+
+    Source:
+        Cantilever under an even load, w·x²(6L² − 4Lx + x²)/24EI and w(Lx − x²/2)/GAs, with end j brought back.
+    """
+    L, x = elements.length, at
+    load = elements.axes @ gravity * (beams.rho * beams.A)[:, None]
+    wx, wy, wz = load.T
+    yy, zz, yz = bending_flexibility(beams)
+    sy, sz = shear_flexibility(beams)
+    move, turn = x**2 * (6 * L**2 - 4 * L * x + x**2) / 24, x * (3 * L**2 - 3 * L * x + x**2) / 6
+    slide = L * x - x**2 / 2
+    d = np.zeros((len(beams), 6))
+    d[:, 0] = wx * slide / (beams.E * beams.A)
+    d[:, 1] = (zz * wy - yz * wz) * move + sy * wy * slide
+    d[:, 2] = (yy * wz - yz * wy) * move + sz * wz * slide
+    d[:, 4] = (yz * wy - yy * wz) * turn
+    d[:, 5] = (zz * wy - yz * wz) * turn
+    _add_twist(d, beams, (beams.zs * wy - beams.ys * wz) * slide / (beams.G * beams.J))
+    end = elements.S @ gravity_release(beams, elements, gravity)[:, :, None]
+    return np.asarray(d - (flexibility(beams, L, x) @ end)[:, :, 0])
 
 
 def end_forces(beams: Beams, elements: BeamElements, movement: FloatArray, gravity: FloatArray) -> FloatArray:
@@ -181,6 +242,7 @@ def energies(beams: Beams, elements: BeamElements, movement: FloatArray) -> Floa
     total = 0.5 * np.sum(q * (F @ q.transpose(2, 0, 1)).transpose(1, 2, 0), axis=0)
     sy, sz = shear_flexibility(beams)
     axial = 0.5 * q[0] ** 2 * F[:, 0, 0]
-    torsion = 0.5 * q[3] ** 2 * F[:, 3, 3]
+    torque = q[3] + beams.zs * q[1] - beams.ys * q[2]
+    torsion = 0.5 * torque**2 * F[:, 3, 3]
     shear = 0.5 * elements.length * (sy * q[1] ** 2 + sz * q[2] ** 2)
     return np.stack([axial, shear, torsion, total - axial - shear - torsion], axis=2)

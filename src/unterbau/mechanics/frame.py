@@ -5,6 +5,7 @@ from dataclasses import dataclass, fields
 import numpy as np
 
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.plate import PlateSpec
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +34,9 @@ class Beams:
     Asy: FloatArray
     """Shear area along local y, m²; 0 means no shear deformation."""
     Asz: FloatArray
+    ys: FloatArray
+    """Shear centre from the centroid, m."""
+    zs: FloatArray
     group: IntArray
     """Index into the frame's groups."""
 
@@ -102,6 +106,25 @@ class Masses:
 
 
 @dataclass(frozen=True, slots=True)
+class Plate:
+    """A flat plate, condensed onto the nodes it is held at."""
+
+    spec: PlateSpec
+    axes: FloatArray
+    """Its own x, y and normal as rows, shape (3, 3)."""
+    origin: FloatArray
+    """Its corner, middle of its thickness, m, shape (3,)."""
+    patches: IntArray
+    """Nodes at the middles of its patches."""
+    points: IntArray
+    """Nodes at its points; nothing else may be joined to these, they only follow and bear loads."""
+    zeta: float
+    group: int
+    stiff: float = 1.0
+    """Factor on its E and G."""
+
+
+@dataclass(frozen=True, slots=True)
 class Frame:
     """Nodes, elements, supports. Names serve messages and files only."""
 
@@ -115,6 +138,7 @@ class Frame:
     """Directions ux uy uz rx ry rz held by a support, shape (n_nodes, 6)."""
     groups: tuple[str, ...]
     node_names: tuple[str, ...]
+    plates: tuple[Plate, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

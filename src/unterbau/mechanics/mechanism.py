@@ -73,6 +73,8 @@ def _energy_products(system: System, free: FloatArray) -> FloatArray:
         second = np.where((set_.j >= 0)[:, None, None], by_node[set_.j], 0.0)
         strain = G @ np.concatenate([by_node[set_.i], second], axis=1)
         W += np.einsum("eam,eab,ebn->mn", strain, S, strain, optimize=True)
+    for plate in elements.plates:
+        W += u[plate.retained].T @ plate.K @ u[plate.retained]
     return W
 
 

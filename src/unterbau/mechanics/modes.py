@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.mechanics import assembly, beam, rigid_body, spring
+from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.band_product import BandProduct
@@ -211,4 +211,7 @@ def _damping(system: System, u: FloatArray) -> FloatArray:
     of_springs = spring.energies(elements.springs, pairs)
     total = of_beams.sum(axis=1) + of_springs.sum(axis=1)
     lost = of_beams @ frame.beams.zeta + of_springs @ frame.springs.zeta
+    for plate in elements.plates:
+        energy = sum(placed_plate.energies(plate, u.reshape(len(u), -1)))
+        total, lost = total + energy, lost + plate.plate.zeta * energy
     return np.asarray(np.divide(lost, total, out=np.zeros(len(u)), where=total > 0))

@@ -4,13 +4,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.mechanics import assembly, beam, rigid_body, spring
+from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.mechanism import require_stable
 
 CAUSES = ("axial", "shear", "torsion", "bending", "joint")
+AXIAL, BENDING = CAUSES.index("axial"), CAUSES.index("bending")
+"""A plate's energy counts as stretch where it is in its plane, as bending across it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +55,9 @@ def nodal_loads(system: System, loads: Loads) -> FloatArray:
         np.add.at(f[case], frame.beams.i, weight[:, :6])
         np.add.at(f[case], frame.beams.j, weight[:, 6:])
         np.add.at(f[case], frame.masses.node, rigid_body.gravity_loads(frame.masses, g))
+        flat = f[case].reshape(-1)
+        for plate in system.elements.plates:
+            np.add.at(flat, np.concatenate([plate.retained, plate.interior]), plate.weight @ g)
     return f
 
 
@@ -81,6 +86,9 @@ def reactions(statics: Statics) -> FloatArray:
             np.add.at(residual[case], set_.i, forces[:, :6])
             held = set_.j >= 0
             np.add.at(residual[case], set_.j[held], forces[held, 6:])
+        for plate in elements.plates:
+            rows = np.concatenate([plate.retained, plate.interior])
+            np.add.at(residual[case].reshape(-1), rows, placed_plate.forces(plate, statics.u[case].ravel()))
     result = np.where(frame.fixed[None, :n], residual[:, :n], 0.0)
     flat, flat_residual = (rows.reshape(len(rows), rows.shape[1] * 6) for rows in (result, residual))
     for one in elements.links.sets:
@@ -104,7 +112,13 @@ def energies(statics: Statics) -> FloatArray:
     of_springs = spring.energies(elements.springs, movement)
     groups = np.arange(len(frame.groups))[:, None]
     member, holder = (groups == frame.beams.group).astype(float), (groups == frame.springs.group).astype(float)
-    return np.concatenate([member @ of_beams, (of_springs @ holder.T)[:, :, None]], axis=2)
+    table = np.concatenate([member @ of_beams, (of_springs @ holder.T)[:, :, None]], axis=2)
+    flat = statics.u.reshape(len(statics.u), statics.u.shape[1] * 6)
+    for plate in elements.plates:
+        stretch, bend = placed_plate.energies(plate, flat)
+        table[:, plate.plate.group, AXIAL] += stretch
+        table[:, plate.plate.group, BENDING] += bend
+    return table
 
 
 def _beam_forces(statics: Statics, case: int) -> FloatArray:
@@ -123,11 +137,12 @@ def _spring_forces(statics: Statics, case: int) -> FloatArray:
 
 
 def total_mass(frame: Frame) -> tuple[float, FloatArray]:
-    """Return the mass, kg, and the centre of mass, m, of beams and bodies."""
+    """Return the mass, kg, and the centre of mass, m, of beams, bodies and plates."""
     start = frame.nodes[frame.beams.i] + frame.beams.offset_i
     end = frame.nodes[frame.beams.j] + frame.beams.offset_j
     of_beams = frame.beams.rho * frame.beams.A * np.linalg.norm(end - start, axis=1)
-    places = np.vstack([(start + end) / 2, frame.nodes[frame.masses.node] + frame.masses.offset])
-    m = np.concatenate([of_beams, frame.masses.m])
+    of_plates, centres = placed_plate.mass_and_moment(frame)
+    places = np.vstack([(start + end) / 2, frame.nodes[frame.masses.node] + frame.masses.offset, centres])
+    m = np.concatenate([of_beams, frame.masses.m, of_plates])
     total = float(m.sum())
     return total, np.asarray(m @ places / total if total else np.zeros(3))

@@ -5,7 +5,7 @@ from dataclasses import fields
 from functools import partial
 
 from unterbau.brief.brief import check_brief
-from unterbau.catalogue.cuts import cut
+from unterbau.catalogue.cuts import OWN_CUT, check_own_cut, cut
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import check_prices
@@ -41,7 +41,8 @@ def check_project(project: Project) -> None:
     check_name("$.name", project.name)
     checks: tuple[tuple[str, Callable[[], object]], ...] = (
         ("$.prices.", partial(check_prices, project.prices)),
-        ("$.", partial(cut, project.cut)),
+        ("$.", partial(cut, project.cut) if project.cut != OWN_CUT else partial(check_own_cut, project.own_cut)),
+        ("$.own_cut.", partial(check_own_cut, project.own_cut)),
         ("$.brief.", partial(check_brief, project.brief)),
     )
     for path, check in checks:

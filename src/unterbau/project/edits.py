@@ -1,15 +1,16 @@
 """Changes to a project, each a pure function from project to project."""
 
-from dataclasses import replace
+from dataclasses import fields, replace
 
 from unterbau.brief.brief import Brief, check_brief
-from unterbau.catalogue.cuts import cut
+from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, with_part
-from unterbau.machine.parts import Part
+from unterbau.machine.parts import Member, Part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.project import Candidate, Project
+from unterbau.sections.solved import SolvedSection, own
 
 
 def set_machine(project: Project, name: str, machine: Machine) -> Project:
@@ -22,7 +23,7 @@ def set_machine(project: Project, name: str, machine: Machine) -> Project:
         return project
     check_machine("machine", machine)
     changed = tuple(replace(c, machine=machine) if c.name == name else c for c in project.candidates)
-    return replace(project, candidates=changed)
+    return with_own_sections(replace(project, candidates=changed))
 
 
 def set_part(project: Project, name: str, key: str, part: Part) -> Project:
@@ -33,6 +34,19 @@ def set_part(project: Project, name: str, key: str, part: Part) -> Project:
     """
     machine = project.candidate(name).machine
     return set_machine(project, name, with_part(machine, key, part))
+
+
+def with_own_sections(project: Project) -> Project:
+    """Return the project with just those sections of one's own that its machines use."""
+    used: dict[str, SolvedSection] = {}
+    for candidate in project.candidates:
+        for field in fields(candidate.machine):
+            part = getattr(candidate.machine, field.name)
+            found = own(part.section) if isinstance(part, Member) else None
+            if found is not None:
+                used[found.name] = found
+    sections = tuple(used.values())
+    return project if sections == project.sections else replace(project, sections=sections)
 
 
 def duplicate(project: Project, name: str) -> tuple[Project, str]:
@@ -113,7 +127,7 @@ def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
     number, free = 2, name
     while free in taken:
         free, number = f"{name} {number}", number + 1
-    return replace(project, candidates=(*project.candidates, Candidate(free, machine))), free
+    return with_own_sections(replace(project, candidates=(*project.candidates, Candidate(free, machine)))), free
 
 
 def set_cut(project: Project, name: str) -> Project:
@@ -122,7 +136,17 @@ def set_cut(project: Project, name: str) -> Project:
     Raises:
         InputError: There is no such cut.
     """
-    return replace(project, cut=cut(name).id)
+    return replace(project, cut=name if name == OWN_CUT else cut(name).id)
+
+
+def set_own_cut(project: Project, own: OwnCut) -> Project:
+    """Return the project judged by a cut of one's own.
+
+    Raises:
+        InputError: It is none.
+    """
+    check_own_cut(own)
+    return replace(project, cut=OWN_CUT, own_cut=own)
 
 
 def rename_project(project: Project, name: str) -> Project:

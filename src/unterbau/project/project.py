@@ -4,9 +4,11 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.brief.brief import Brief
+from unterbau.catalogue.cuts import OwnCut
 from unterbau.catalogue.prices import PriceBook, shipped_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
+from unterbau.sections.solved import SolvedSection
 from unterbau.strict import STRICT
 
 Units = Literal["mm", "inch"]
@@ -36,9 +38,13 @@ class Project:
     """How lengths were shown when the project was saved; not an edit."""
     prices: PriceBook = field(default_factory=shipped_prices)
     cut: str = "hardwood"
-    """The customary cut whose force the machine is judged by."""
+    """The customary cut whose force the machine is judged by, or `own`."""
     brief: Brief = field(default_factory=Brief)
     """What the machine is for."""
+    sections: tuple[SolvedSection, ...] = ()
+    """Sections of one's own that its machines use, with their values."""
+    own_cut: OwnCut = field(default_factory=OwnCut)
+    """A cut of one's own, judged by where `cut` says so."""
 
     def candidate(self, name: str) -> Candidate:
         """Return a candidate by name.

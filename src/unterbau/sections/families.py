@@ -6,6 +6,7 @@ profiles are our own choice of round sizes.
 """
 
 from unterbau.sections import cache
+from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.rolled import IPE, UPN
 
 _SHS = (
@@ -39,6 +40,15 @@ def _slotted() -> tuple[tuple[str, ...], ...]:
     return tuple(tuple(sorted(names, key=lambda n: cache.stored_properties(n).Iy)) for names in groups.values())
 
 
+def _built_up() -> tuple[tuple[str, ...], ...]:
+    """Built-up sections grouped by layout and sort of profile."""
+    groups: dict[tuple[str, str], list[str]] = {}
+    for name in SHIPPED:
+        layout, profile = name.split(OF)
+        groups.setdefault((layout, profile.split("-")[0]), []).append(name)
+    return tuple(tuple(names) for names in groups.values())
+
+
 def families() -> tuple[tuple[str, ...], ...]:
     """Return every family, sizes in stepping order."""
     return (
@@ -53,4 +63,5 @@ def families() -> tuple[tuple[str, ...], ...]:
         tuple(f"box-{s}" for s in _BOX.split()),
         *_slotted(),
         ("cprofile-40x80",),
+        *_built_up(),
     )

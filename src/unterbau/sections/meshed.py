@@ -25,8 +25,11 @@ def solve(polygon: "Polygon", mesh: float = MESH) -> SectionProperties:
     section.calculate_warping_properties()
     ixx, iyy, ixy = section.get_ic()
     as_x, as_y = section.get_as()
-    mm2, mm4 = 1e-6, 1e-12
+    cx, cy = section.get_c()
+    x, y = section.get_sc()
+    mm, mm2, mm4, mm6 = 1e-3, 1e-6, 1e-12, 1e-18
     return SectionProperties(
         section.get_area() * mm2, ixx * mm4, iyy * mm4, ixy * mm4, section.get_j() * mm4,
-        as_x * mm2, as_y * mm2, "finite elements over the cross-section",
+        as_x * mm2, as_y * mm2, "finite elements over the cross-section", section.get_gamma() * mm6,
+        (x - cx) * mm, (y - cy) * mm,
     )  # fmt: skip

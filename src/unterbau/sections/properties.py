@@ -21,7 +21,14 @@ class SectionProperties:
     Asz: float
     method: str = "closed form"
     """How the values were found, in words."""
+    Iw: float = 0.0
+    """Warping constant about the shear centre, m⁶; 0 where it is left out."""
+    ys: float = 0.0
+    """Shear centre from the centroid, m."""
+    zs: float = 0.0
 
     def turned(self) -> "SectionProperties":
         """Return the section turned by a quarter."""
-        return SectionProperties(self.A, self.Iz, self.Iy, -self.Iyz, self.J, self.Asz, self.Asy, self.method)
+        return SectionProperties(
+            self.A, self.Iz, self.Iy, -self.Iyz, self.J, self.Asz, self.Asy, self.method, self.Iw, -self.zs, self.ys
+        )  # fmt: skip

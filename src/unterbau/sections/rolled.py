@@ -68,7 +68,9 @@ def angle(height: float, width: float, wall: float) -> SectionProperties:
     root = angle_root_radius(max(height, width))
     swelling, size = 0.0768 + 0.0479 * root / wall, _corner_circle(root, wall, wall)
     J = (width + height - wall) * wall**3 / 3 + swelling * size**4 - 0.21 * wall**4
-    return SectionProperties(flat.A, flat.Iy, flat.Iz, flat.Iyz, J, 5 / 6 * width * wall, 5 / 6 * height * wall)
+    shear = (5 / 6 * width * wall, 5 / 6 * height * wall)
+    # The shear forces of both legs meet where their middles cross.
+    return SectionProperties(flat.A, flat.Iy, flat.Iz, flat.Iyz, J, *shear, ys=wall / 2 - flat.y, zs=wall / 2 - flat.z)
 
 
 def channel_outline(c: Channel) -> Outline:
@@ -96,8 +98,18 @@ def channel(c: Channel) -> SectionProperties:
     J = flanges + (c.height - 2 * at_web) * c.web**3 / 3 + 2 * swelling * size**4 - 0.42 * c.flange**4
     return SectionProperties(
         flat.A, flat.Iy, flat.Iz, flat.Iyz, J,
-        5 / 6 * 2 * c.width * c.flange, (c.height - c.flange) * c.web,
+        5 / 6 * 2 * c.width * c.flange, (c.height - c.flange) * c.web, ys=_behind_web(c) - flat.y,
     )  # fmt: skip
+
+
+def _behind_web(c: Channel) -> float:
+    """Return the shear centre of a channel, m from its back, less than nothing outside.
+
+    Source:
+        Thin walls, Timoshenko, Strength of Materials II: 3·b²·tf/(6·b·tf + h·tw) behind the web's middle.
+    """
+    b, h = c.width - c.web / 2, c.height - c.flange
+    return c.web / 2 - 3 * b**2 * c.flange / (6 * b * c.flange + h * c.web)
 
 
 def i_outline(s: ISection) -> Outline:

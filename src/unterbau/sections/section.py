@@ -1,12 +1,15 @@
 """A section by its name; what the names mean stands in `names`."""
 
+import json
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
+from importlib.resources import files
 
 from unterbau.errors import InputError
-from unterbau.sections import cache, rolled, solids
+from unterbau.sections import cache, rolled, solids, solved
+from unterbau.sections.built_up import OF, Piece, Seam, build, split_name
 from unterbau.sections.families import families
 from unterbau.sections.outline import Loop, Outline, Point, circle, integrate, polygon, rounded, sampled
 from unterbau.sections.properties import SectionProperties
@@ -29,6 +32,13 @@ class Section:
     """Outline about the centroid as points (y, z), m; the first loop is the outside."""
     cavity: SectionProperties | None
     """The closed hollow inside, if there is one that can be filled."""
+    material: str = ""
+    """Where it is of several: the one that its values are expressed in."""
+    weight: float = 1.0
+    """Its mass against area times density."""
+    pieces: tuple[Piece, ...] = ()
+    """Profiles that it is built up of."""
+    seams: tuple[Seam, ...] = ()
 
 
 def _centred(outline: Outline) -> tuple[tuple[Point, ...], ...]:
@@ -152,6 +162,12 @@ def section(name: str) -> Section:
     """
     if name in cache.known():
         return _slotted(name)
+    found = solved.own(name) or shipped_built_up().get(name)
+    if found is not None:
+        return _solved(found)
+    if OF in name:
+        pieces_of(name)
+        raise InputError("section", f'"{name}" is not solved yet; Build up… on the bench solves it')
     for pattern, make in _PATTERNS:
         match = re.fullmatch(pattern, name)
         if match:
@@ -164,6 +180,81 @@ def section(name: str) -> Section:
     raise InputError("section", f'there is no section "{name}"; names look like shs-60x60x4 ({known})')
 
 
+def pieces_of(name: str) -> tuple[tuple[Piece, ...], tuple[tuple[Point, ...], ...], str]:
+    """Return the pieces of a built-up section, the outline of one, and its label.
+
+    Raises:
+        InputError: No such layout or profile, or a layout that wants channels.
+    """
+    pieces, _, base = _layout(name)
+    return pieces, base.loops, base.label
+
+
+def _layout(name: str) -> tuple[tuple[Piece, ...], tuple[Seam, ...], Section]:
+    found = split_name(name)
+    if found is None:
+        raise InputError("section", f'"{name}" is not a built-up section')
+    layout, profile = found
+    base = section(profile)
+    if base.pieces:
+        raise InputError("section", f'"{name}": built-up sections are not built up again')
+    if layout.channels and not profile.startswith(("upn", "cprofile")):
+        raise InputError("section", f'"{name}": this layout takes channels, upn- or cprofile-')
+    ys, zs = zip(*base.loops[0], strict=True)
+    pieces, seams = build(layout, base.properties, (min(ys), max(ys), min(zs), max(zs)))
+    return pieces, seams, base
+
+
+def built_label(profile: str, name: str) -> str:
+    """Return what a built-up section is called."""
+    layout = split_name(name)
+    return f"{layout[0].label}, {profile}" if layout else profile
+
+
+@lru_cache(maxsize=1)
+def shipped_built_up() -> dict[str, solved.SolvedSection]:
+    """Return the built-up sections that are solved beforehand."""
+    rows = json.loads((files("unterbau.sections") / solved.FILE).read_text(encoding="utf-8"))
+    return {
+        row["name"]: solved.SolvedSection(
+            **{**row, "outline": tuple(tuple((y, z) for y, z in ring) for ring in row["outline"])}
+        )
+        for row in rows
+    }
+
+
+def _solved(found: solved.SolvedSection) -> Section:
+    ys, zs = zip(*found.outline[0], strict=True)
+    pieces, seams = _layout(found.name)[:2] if OF in found.name else ((), ())
+    p = found.properties
+    return Section(
+        found.name, found.label, p, max(zs) - min(zs), max(ys) - min(ys), found.outline, hollows(found.outline),
+        found.material, found.weight, pieces, seams,
+    )  # fmt: skip
+
+
+def hollows(loops: tuple[tuple[Point, ...], ...]) -> SectionProperties | None:
+    """Return all closed hollows of an outline together, about its centroid, if there are any.
+
+    Source:
+        Torsion of a filling by Saint-Venant's estimate for compact solids, A⁴/(40·Ip).
+    """
+    if len(loops) < 2:
+        return None
+    A = Iy = Iz = Iyz = J = 0.0
+    for ring in loops[1:]:
+        one = integrate((polygon(list(ring)),))
+        area = abs(one.A)
+        sign = 1.0 if one.A > 0 else -1.0
+        own = (sign * one.Iy, sign * one.Iz, sign * one.Iyz)
+        A += area
+        Iy, Iz = Iy + own[0] + area * one.z**2, Iz + own[1] + area * one.y**2
+        Iyz += own[2] + area * one.y * one.z
+        J += area**4 / (40 * (own[0] + own[1]))
+    shear = solids.RECTANGLE_SHEAR * A
+    return SectionProperties(A, Iy, Iz, Iyz, J, shear, shear, "outline of the hollows")
+
+
 def _slotted(name: str) -> Section:
     if name.startswith("tslot"):
         _, series, count = name.split("-")
@@ -173,7 +264,8 @@ def _slotted(name: str) -> Section:
         label = f"slotted {columns * size}×{rows * size}{weight}"
     else:
         label = "slotted C 40×80"
-    return _made(name, label, cache.stored_properties(name), cache.stored_outline(name))
+    outline = cache.stored_outline(name)
+    return _made(name, label, cache.stored_properties(name), outline, hollows(_centred(outline)))
 
 
 def neighbours(name: str) -> tuple[str | None, str | None]:

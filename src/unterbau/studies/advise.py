@@ -8,12 +8,15 @@ import numpy as np
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.alternatives import Alternative, alternatives
-from unterbau.machine.machine import Machine, cost_of, to_frame
-from unterbau.machine.parts import Place
+from unterbau.machine.machine import Machine, cost_of, part, to_frame
+from unterbau.machine.parts import Member, Place
+from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
+from unterbau.sections.section import section
 from unterbau.studies.compliance import solve_tip
+from unterbau.studies.sweep import best_of_catalogue
 
 Order = Literal["stiffness", "money", "mass"]
 """Most stiffness first; most stiffness for the money; most stiffness for the weight."""
@@ -45,7 +48,7 @@ def try_instead(
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    found = alternatives(machine, key)
+    found = _with_catalogue(machine, key, place, alternatives(machine, key))
     report.step(0, len(found) + 1, "as it is")
     now, mass = _solved(machine, place)
     money = cost_of(machine, book).money
@@ -60,6 +63,21 @@ def try_instead(
         x, y, z = (stiffness / now - 1.0).tolist()
         trials.append(Trial(one, changed, (x, y, z), heavier - mass, cost_of(changed, book).money - money))
     return tuple(trials)
+
+
+def _with_catalogue(
+    machine: Machine, key: str, place: Place, found: tuple[Alternative, ...]
+) -> tuple[Alternative, ...]:
+    """Return alternatives, and what trying the whole catalogue in a member's place comes up with."""
+    now = part(machine, key)
+    if not isinstance(now, Member) or section(now.section).pieces:
+        return found
+    known = {one.applied(machine) for one in found}
+    more = [
+        Alternative(f"{section(one.section).label}, {material(one.material).kind}", ((key, one),))
+        for one in best_of_catalogue(machine, key, place)
+    ]
+    return (*found, *(one for one in more if one.applied(machine) not in known))
 
 
 def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:

@@ -9,13 +9,17 @@ from unterbau.machine.machine import Machine, moving_masses
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import solve_modes
+from unterbau.mechanics.moving_contacts import Swept
 from unterbau.mechanics.statics import energies, total_mass
 from unterbau.progress import Progress, Silent
-from unterbau.studies.compliance import Solved, droop, nose_compliance, softest, solve, tip_compliance
+from unterbau.studies.compliance import Solved, nose_compliance, softest, solve, tip_compliance
+from unterbau.studies.hurry import Hurry, hurry_of
+from unterbau.studies.reach import counts_of, grid
 from unterbau.studies.shares import Shares, shares
+from unterbau.studies.travel import Travel
 
 CORNERS = ((0.5, 0.5), (0.0, 0.0), (1.0, 0.0), (0.0, 1.0), (1.0, 1.0))
-"""Places of the travel that droop and target are judged at: centre and corners, Z as given."""
+"""Places of the travel that droop is judged at: centre and corners, Z as given."""
 MODES = 6
 
 
@@ -59,8 +63,12 @@ class Answers:
     droops: tuple[tuple[float, ...], ...]
     """At each level, at each place of `CORNERS`, m."""
     worst: tuple[Band, Band, Band]
-    """Softest of centre and corners, N/m."""
+    """At these places, N/m."""
+    worst_places: tuple[Place, Place, Place]
+    """Where it is softest along x, y, z, likely."""
     modes: tuple[Mode, ...]
+    hurry: tuple[Hurry, ...]
+    """What each driven axis does while it speeds up."""
 
 
 def likely_answers(machine: Machine, place: Place) -> tuple[LikelyAnswers, Solved]:
@@ -92,30 +100,38 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    total = len(LEVELS) * (len(CORNERS) + 2)
+    total = len(LEVELS) * 3 + 1
     steps = iter(range(1, total + 1))
     solved: dict[Level, Solved] = {}
-    worst: dict[Level, FloatArray] = {}
-    sags: dict[Level, tuple[float, ...]] = {}
+    swept: dict[Level, Swept] = {}
     frequencies: dict[Level, FloatArray] = {}
     zeta: FloatArray = np.zeros(0)
     moves: list[str] = []
+    travel = Travel(machine)
+    corners = np.array([(x, y, place.z) for x, y in CORNERS])
+    everywhere = grid(counts_of(machine))
+    whole = travel.answers(np.vstack([corners, everywhere]))
+    rows = len(corners) + np.diagonal(whole.compliance, axis1=1, axis2=2)[len(corners) :].argmax(axis=0)
+    everyone = np.concatenate([np.arange(len(corners)), rows])
+    asked = np.vstack([corners, everywhere[rows - len(corners)]])
+    report.step(next(steps), total, "put up")
     for level in LEVELS:
         here = solved[level] = solve(machine, place, level)
         report.step(next(steps), total, f"{level} joints")
-        at_corners = []
-        for x, y in CORNERS:
-            same = (x, y) == (place.x, place.y)
-            at_corners.append(here if same else solve(machine, Place(x, y, place.z), level))
-            report.step(next(steps), total, f"{level} joints, over the travel")
-        sags[level] = tuple(droop(one) for one in at_corners)
-        worst[level] = np.max([np.diag(tip_compliance(one)) for one in at_corners], axis=0)
+        swept[level] = whole.of(everyone) if level == "likely" else travel.answers(asked, level)
+        report.step(next(steps), total, f"{level} joints, over the travel")
         modes = solve_modes(here.statics.system, MODES)
         frequencies[level] = modes.frequency
         if level == "likely":
             zeta = modes.zeta
             moves = [_straining(here, shape) for shape in modes.shape]
         report.step(next(steps), total, f"{level} joints, modes")
+    sags = {level: tuple(one.sinking[: len(CORNERS), 2].tolist()) for level, one in swept.items()}
+    px, py, pz = (Place(*row.tolist()) for row in asked[len(corners) :])
+    at_worst = {
+        level: np.array([one.compliance[len(corners) + axis, axis, axis] for axis in range(3)])
+        for level, one in swept.items()
+    }
     tip = {level: tip_compliance(one) for level, one in solved.items()}
     nose = {level: nose_compliance(one) for level, one in solved.items()}
     direction, _ = softest(tip["likely"])
@@ -127,11 +143,13 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
         direction=(float(direction[0]), float(direction[1]), float(direction[2])),
         droop=_band({level: max(values) - min(values) for level, values in sags.items()}),
         droops=tuple(sags[level] for level in LEVELS),
-        worst=_per_axis(worst),
+        worst=_per_axis(at_worst),
+        worst_places=(px, py, pz),
         modes=tuple(
             Mode(_band({level: float(f[n]) for level, f in frequencies.items()}), float(zeta[n]), moves[n])
             for n in range(min(len(f) for f in frequencies.values()))
         ),
+        hurry=hurry_of(machine, solved),
     )
 
 

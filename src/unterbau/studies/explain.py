@@ -9,9 +9,10 @@ from unterbau.machine.machine import Machine, link, part
 from unterbau.machine.member import member_values
 from unterbau.machine.parts import Member, Part
 from unterbau.materials.material import material
-from unterbau.mechanics import assembly
+from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.statics import CAUSES, beam_end_forces, energies
+from unterbau.mechanics.placed_plate import PlacedPlate
+from unterbau.mechanics.statics import AXIAL, BENDING, CAUSES, beam_end_forces, energies
 from unterbau.sections.section import section
 from unterbau.studies.compliance import Solved, tip_compliance
 from unterbau.studies.loads import TIP
@@ -91,8 +92,11 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
         return Explanation(key, one.label, 0.0, whole, (), ASIDE, facts(key, chosen))
     group = frame.groups.index(key)
     of_group = 2 * energies(solved.statics)[TIP][axis, group]
+    plates = [one for one in solved.statics.system.elements.plates if one.plate.group == group]
+    of_plates = np.array([_plate_energies(one, solved, axis) for one in plates]).reshape(len(plates), len(CAUSES))
     reasons = [
-        *_of_beams(solved, group, axis, dict(zip(CAUSES, of_group.tolist(), strict=True))),
+        *_of_beams(solved, group, axis, dict(zip(CAUSES, (of_group - of_plates.sum(axis=0)).tolist(), strict=True))),
+        *(reason for plate in plates for reason in _of_plate(plate, solved, axis)),
         *_of_springs(solved, group, axis, one.kind),
     ]
     total = float(of_group.sum())
@@ -128,6 +132,29 @@ def _of_beams(solved: Solved, group: int, axis: int, by_cause: dict[str, float])
     ]  # fmt: skip
 
 
+def _plate_energies(plate: PlacedPlate, solved: Solved, axis: int) -> FloatArray:
+    """Return twice a plate's energy by cause."""
+    u = solved.statics.u[TIP.start + axis]
+    stretch, bend = placed_plate.energies(plate, u.reshape(1, -1))
+    row = np.zeros(len(CAUSES))
+    row[AXIAL], row[BENDING] = 2 * stretch[0], 2 * bend[0]
+    return row
+
+
+def _of_plate(plate: PlacedPlate, solved: Solved, axis: int) -> list[Reason]:
+    row = _plate_energies(plate, solved, axis)
+    forces = placed_plate.forces(plate, solved.statics.u[TIP.start + axis].ravel()).reshape(-1, 2, 3)
+    largest = float(np.linalg.norm(forces[:, 0], axis=1).max())
+    spec = plate.plate.spec
+    m = spec.material
+    return [
+        Reason(row[BENDING], "it bends across its face", "give = 2·∫ (energy of bending and shear) dA / F²; shell "
+               "elements", FORCE, largest, m.E * spec.thickness**3 / 12 / (1 - m.nu**2), "D"),
+        Reason(row[AXIAL], "it is strained in its own plane", "give = 2·∫ (energy of the membrane) dA / F²; shell "
+               "elements", FORCE, largest, m.E * spec.thickness, "E·t"),
+    ]  # fmt: skip
+
+
 def _of_springs(solved: Solved, group: int, axis: int, kind: str) -> list[Reason]:
     elements = solved.statics.system.elements
     springs = elements.frame.springs
@@ -152,11 +179,13 @@ def _of_springs(solved: Solved, group: int, axis: int, kind: str) -> list[Reason
 
 def _cure(chosen: Part, kind: str, reason: Reason) -> str:
     """Return in a sentence what helps against the first cause."""
-    twists, bends = reason.symbol == "G·J", reason.symbol == "E·I"
+    twists, bends = reason.symbol == "G·J", reason.symbol in ("E·I", "D")
     if isinstance(chosen, Member) and twists:
         return _against_twist(chosen)
     if isinstance(chosen, Member) and bends:
         return "Height counts most: E·I grows with its square at the same weight, and with the cube for a solid bar."
+    if reason.symbol == "E·t":
+        return "In its own plane width counts with its square or more, thickness only evenly; or a shorter reach."
     if bends:
         return "Thickness counts with its cube; a shorter reach counts with its square or more."
     if kind == "joint":

@@ -26,9 +26,8 @@ def pull(built: Built, node: int) -> FloatArray:
     for axis in range(3):
         unit = np.eye(3)[axis]
         forces[axis, node, :3] += unit
-        for n, share in zip(work.nodes, work.shares, strict=True):
-            forces[axis, n, :3] -= share * unit
-            forces[axis, n, 3:] -= share * np.cross(arm, unit)
+        back = np.concatenate([unit, np.cross(arm, unit)])
+        np.add.at(forces[axis], work.nodes, -np.einsum("nab,a->nb", work.share, back))
     return forces
 
 

@@ -3,7 +3,11 @@
 from collections.abc import Callable
 from typing import Any
 
-from unterbau.files.migrations import from_1, from_2
+from unterbau.files.migrations import from_1, from_2, from_3
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: from_1.upgrade, 2: from_2.upgrade}
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: from_1.upgrade,
+    2: from_2.upgrade,
+    3: from_3.upgrade,
+}
 """From a version to the next, on the file's plain data."""

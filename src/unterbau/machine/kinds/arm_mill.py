@@ -5,12 +5,16 @@ from typing import Literal
 
 from unterbau.errors import InputError
 from unterbau.machine.frame_builder import Y, Z
+from unterbau.machine.joining import overhang_of
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.bed import Bed, work_on
+from unterbau.machine.kit.gussets import BESIDE, gusset, gusset_stops
 from unterbau.machine.kit.head import slide, z_slide
 from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam, fasten, four_feet, strip
+from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.plates import lay_plate
+from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import (
     check_clear_of_column,
@@ -99,23 +103,24 @@ def put_up(kit: Kit) -> None:
     deep = member_size(m.column)[0]
     column_y, front = d.throat + deep / 2, -saddle_reach(kit)
     z = seat - height / 2
-    ends = ((0.0, front, z), (0.0, column_y + deep / 2, z))
+    ends = ((0.0, front, z), (0.0, column_y + deep / 2 + overhang_of(m.column_joint), z))
     base = beam(kit, "base", "base", *ends, Z, (column_y - front, -front), 8)
     four_feet(kit, base)
     top = d.arm_height + arm_h / 2 + OVER_ARM
-    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, (d.arm_height - seat,), 8)
-    fasten(kit, "column_joint", column, False, base)
+    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
+                  (d.arm_height - seat, *gusset_stops(m.column_joint)), 8)  # fmt: skip
+    under = fasten(kit, "column_joint", column, False, base)
+    gusset(kit, "column_joint", column, False, under, BESIDE)
     with turned(kit, d.turn, (0.0, column_y)):
         arm = beam(kit, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
         fasten(kit, "arm_clamp", arm, False, column)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)
         wide = d.z_rail_spacing + 0.05
-        stops = tuple(level - low for level in (*at.z_block_z, d.arm_height))
-        plate = strip(
-            kit, "head_plate", "head plate", (0.0, at.carrier_y, low), (0.0, at.carrier_y, high), wide, Y, stops
-        )
+        ends = ((0.0, at.carrier_y, low), (0.0, at.carrier_y, high))
+        plate = lay_plate(kit, "head_plate", "head plate", *ends, wide, Y)
+        rib(kit, plate, Y)
         fasten(kit, "arm_end", arm, True, plate)
-        z_slide(kit, plate, "head_plate", at, (0.0, 0.0), "")
+        z_slide(kit, plate, at, (0.0, 0.0), "")
     _work(kit, cross_table(kit, base, seat))
     bottom = seat - height
     table_dimension_lines(kit, bottom)

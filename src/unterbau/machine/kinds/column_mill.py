@@ -4,7 +4,9 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.machine.frame_builder import Y, Z
+from unterbau.machine.joining import overhang_of
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.kit.gussets import BESIDE, gusset, gusset_stops
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.mill import counterweight, head_heights, mill_dimension_lines, mill_head
@@ -92,14 +94,16 @@ def put_up(kit: Kit) -> None:
     height, _ = member_size(m.base)
     deep = member_size(m.column)[0]
     column_y, front = d.throat + deep / 2, -saddle_reach(kit)
-    back = column_y + deep / 2
+    back = column_y + deep / 2 + overhang_of(m.column_joint)
     z = seat - height / 2
     base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8)
     four_feet(kit, base)
     top = head_heights(kit)[1]
     # The column stands on the base's surface; its axis is joined to the base's node below it.
-    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y, pieces=8)
-    fasten(kit, "column_joint", column, False, base)
+    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
+                  gusset_stops(m.column_joint), 8)  # fmt: skip
+    under = fasten(kit, "column_joint", column, False, base)
+    gusset(kit, "column_joint", column, False, under, BESIDE)
     mill_head(kit, (column, column), d.throat, top)
     if d.counterweight:
         counterweight(kit, column)

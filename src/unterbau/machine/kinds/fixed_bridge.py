@@ -6,14 +6,17 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
 from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.joining import overhang_of
 from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
-from unterbau.machine.kit.bed import Bed, bed, column_near, work_on
+from unterbau.machine.kit.bed import Bed, bed, work_on
 from unterbau.machine.kit.gantry import GantryPlaces, bridge_beam, gantry_dimension_lines, gantry_places
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import head_on_beam
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, foot, join, strip
+from unterbau.machine.kit.members import beam, fasten, foot, join
 from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.plates import NUT, lay_plate
+from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.sets import (
     CROSS_MEMBERS,
     HEAD_ENDS,
@@ -96,7 +99,7 @@ def put_up(kit: Kit) -> None:
     reach = d.travel_y / 2 + d.y_stance / 2 + y_block.length / 2 + d.stop
     rails, bottom = _base(kit, at, seat, reach)
     _table(kit, rails, seat, reach)
-    high = at.beam_z + member_size(m.gantry_beam)[0] / 2
+    high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + overhang_of(m.beam_joint)
     foot_h = member_size(m.bridge_foot)[0]
     low = bottom - foot_h / 2
     across = beam(kit, "bridge_foot", "bridge foot", (-at.side_x + m.side.thickness / 2, at.beam_y, low),
@@ -105,7 +108,8 @@ def put_up(kit: Kit) -> None:
     sides = []
     for side, name in ((-1, "left side"), (1, "right side")):
         place = (side * at.side_x, at.beam_y)
-        plate = strip(kit, "side", name, (*place, low), (*place, high), d.side_width, X, (at.beam_z - low,))
+        plate = lay_plate(kit, "side", name, (*place, low), (*place, high), d.side_width, X)
+        rib(kit, plate, (float(side), 0.0, 0.0))
         fasten(kit, "side_joint", across, side > 0, plate)
         foot(kit, across, across.chain.nodes[0 if side < 0 else -1])
         sides.append(plate)
@@ -113,7 +117,7 @@ def put_up(kit: Kit) -> None:
         node = kit.near(line, (line.start[0], at.beam_y, line.start[2]))
         _stand(kit, line, node, across)
     laid = bridge_beam(kit, at, 0.0, (sides[0], sides[1]))
-    head_on_beam(kit, laid, at.rails_z, at.head_x, 0.0, kit.place.z * d.travel_z)
+    head_on_beam(kit, laid, at.rails, at.head_x, 0.0, kit.place.z * d.travel_z, carried="")
     gantry_dimension_lines(kit, replace(at, head_y=0.0), low)
 
 
@@ -157,14 +161,10 @@ def _table(kit: Kit, rails: tuple[Laid, Laid], seat: float, reach: float) -> Bed
     for line in rails:
         rail(kit, "y_guides", line, (line.start[0], -reach, seat), (line.start[0], reach, seat), Z)
     with kit.moved_by("Y"):
-        xs = [-half_x, -d.rail_spacing / 2, 0.0, d.rail_spacing / 2, half_x]
-        ys = [y - half_y, y - d.y_stance / 2, y, y + d.y_stance / 2, y + half_y]
-        plate = bed(kit, "table", "table", xs, ys, 0.0)
-        for line in rails:
-            column = column_near(plate, line.start[0])
-            seats = [(line, (line.start[0], y + end * d.y_stance / 2, seat)) for end in (-1, 1)]
-            carriage(kit, "y_guides", column, "table", seats, Y, Z)
-    nut = kit.near(column_near(plate, 0.0), (0.0, y, plate.middle))
+        plate = bed(kit, "table", "table", (-half_x, half_x), (y - half_y, y + half_y), 0.0)
+        seats = [(line, (line.start[0], y + end * d.y_stance / 2, seat)) for line in rails for end in (-1, 1)]
+        carriage(kit, "y_guides", plate.plate, seats, Y, Z)
+    nut = kit.near(plate.plate, (m.y_drive.offset, y, plate.middle), NUT)
     drive(kit, "y_drive", nut, rails[0].chain.nodes[-1], Y, 2 * reach, rails[0], (0.0, 0.0, -0.05))
     work_on(kit, plate, (kit.place.x - 0.5) * d.travel_x, 0.0)
     return plate

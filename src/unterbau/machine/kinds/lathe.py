@@ -12,17 +12,18 @@ from unterbau.catalogue.joints import RIGID, Face
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, round_ring
-from unterbau.machine.built import WorkPoint
+from unterbau.machine.built import Ground, on_node
 from unterbau.machine.frame_builder import Vector, X, Y, Z, minus
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import SPINDLE_SPREAD, SPINDLE_ZETA
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, foot, join, strip
+from unterbau.machine.kit.members import beam, fasten, foot, join
 from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.rounds import round_bar
 from unterbau.machine.kit.sets import STAND_LINK
-from unterbau.machine.member import member_size, strip_values
+from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
@@ -30,6 +31,7 @@ CHUCK = 0.06
 TAIL = 0.06
 POST = 0.03  # half the depth of the tool post
 BEHIND = 0.03
+BEARING = (0.02, 0.03)  # half the patch that a bearing seat keeps rigid
 FIRST, LAST = 0.01, 0.002  # of the tool, from the chuck and from the work's end
 
 
@@ -139,19 +141,17 @@ def _tail_x(kit: Kit) -> float:
     return float(kit.machine.work.stick_out + TAIL / 2)
 
 
-def _upright(kit: Kit, key: str, name: str, x: float, tubes: tuple[Laid, Laid]) -> Laid:
-    """Stand a plate across the bed, from its surface to the spindle's axis."""
+def _upright(kit: Kit, key: str, name: str, x: float, tubes: tuple[Laid, Laid]) -> int:
+    """Stand a plate across the bed, from its surface to the spindle's axis; return where its bearing sits."""
     m, d = kit.machine, kit.machine.dimensions
     plate: Plate = getattr(m, key)
     wide = d.bed_spacing + tubes[0].width
-    laid = strip(kit, key, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
-    arm = strip_values(plate, 0.06, mass_share=0.0)
+    laid = lay_plate(kit, key, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
     for tube in tubes:
         place = (x, tube.start[1], 0.0)
-        node = kit.frame.node(f"{name} on the {tube.name}", place)
-        kit.frame.beam(key, laid.chain.nodes[0], node, arm, X)
-        join(kit, "headstock_joint", node, kit.near(tube, place), Face(plate.thickness, tube.width), Z, X)
-    return laid
+        held = laid.hold(place, laid.half_of(Y, tube.width, 0.02))
+        join(kit, "headstock_joint", held, kit.near(tube, place), Face(plate.thickness, tube.width), Z, X)
+    return laid.hold(laid.end, BEARING)
 
 
 def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
@@ -161,10 +161,10 @@ def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     shaft = beam(kit, "shaft", "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
     f = SPINDLE_SPREAD[kit.level]
     for name, x, axial in (("front bearing", front, s.axial), ("rear bearing", rear, 0.0)):
-        plate = _upright(kit, "headstock", f"headstock, {name}", x, tubes)
+        bearing = _upright(kit, "headstock", f"headstock, {name}", x, tubes)
         k = (axial * f, s.radial * f, s.radial * f, 0.0, s.tilt * f / 2, s.tilt * f / 2)
         node = kit.near(shaft, (x, 0.0, z))
-        kit.frame.spring("spindle", node, plate.chain.nodes[-1], k, X, Z, SPINDLE_ZETA)
+        kit.frame.spring("spindle", node, bearing, k, X, Z, SPINDLE_ZETA)
     # The motor's belt holds the spindle from turning; how stiffly does not matter to bending.
     kit.frame.spring(
         "spindle", shaft.chain.nodes[0], tubes[0].chain.nodes[0], (0.0, 0.0, 0.0, 5e3, 0.0, 0.0), X, Z, 0.05
@@ -178,10 +178,11 @@ def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     work = round_bar(kit, "work", "work", (0.0, 0.0, z), (long, 0.0, z), (at,))
     join(kit, "chuck", work.chain.nodes[0], shaft.chain.nodes[-1], Face(m.work.diameter, m.work.diameter))
     if d.tailstock:
-        plate = _upright(kit, "tailstock", "tailstock", _tail_x(kit), tubes)
-        join(kit, "centre", work.chain.nodes[-1], plate.chain.nodes[-1], Face(0.02, 0.02))
+        tail = _upright(kit, "tailstock", "tailstock", _tail_x(kit), tubes)
+        join(kit, "centre", work.chain.nodes[-1], tail, Face(0.02, 0.02))
     node = kit.near(work, (at, 0.0, z))
-    kit.work = WorkPoint((node,), (1.0,), kit.frame.places[node])
+    kit.work = on_node(node, kit.frame.places[node])
+    kit.ground = Ground((), (), (), work.chain)
 
 
 def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
@@ -204,31 +205,38 @@ def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
         ends = ((clear, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
         rail(kit, "x_guides", tube, *ends, Z)
     with kit.moved_by("X"):
-        stops = tuple(tube.start[1] - first for tube in tubes)
         wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
-        saddle = strip(kit, "saddle", "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z, stops, 6)
+        saddle = lay_plate(kit, "saddle", "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
         seats = [(tube, (at + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
-        carriage(kit, "x_guides", saddle, "saddle", seats, X, Z)
+        carriage(kit, "x_guides", saddle, seats, X, Z)
         for side in (-1, 1):
-            across = at + side * d.y_rail_spacing / 2
-            rail(kit, "y_guides", saddle, (across, first, slide_seat), (across, last, slide_seat), Z)
-    drive(kit, "x_drive", kit.near(saddle, (at, 0.0, saddle_z)), tubes[0].chain.nodes[-1], X, tubes[0].length, tubes[0])
+            beside = at + side * d.y_rail_spacing / 2
+            rail(kit, "y_guides", saddle, (beside, first, slide_seat), (beside, last, slide_seat), Z)
+    drive(
+        kit,
+        "x_drive",
+        kit.near(saddle, (at, 0.0, saddle_z), NUT),
+        tubes[0].chain.nodes[-1],
+        X,
+        tubes[0].length,
+        tubes[0],
+    )
     with kit.moved_by("XY"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
         wide = d.y_rail_spacing + y_block.width
-        slide = strip(kit, "cross_slide", "cross slide", *ends, wide, Z, (reach,), 4)
-        seats = [
+        slide = lay_plate(kit, "cross_slide", "cross slide", *ends, wide, Z)
+        across = [
             (saddle, (at + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))
             for side in (-1, 1) for end in (-1, 1)
         ]  # fmt: skip
-        carriage(kit, "y_guides", slide, "cross_slide", seats, Y, Z)
+        carriage(kit, "y_guides", slide, across, Y, Z)
         _tool(kit, slide, (x, post_y, low), tool)
     with kit.moved_by("X"):
-        nut = kit.near(slide, (at, post_y, slide_z))
-        drive(kit, "y_drive", nut, saddle.chain.nodes[0], Y, saddle.length, saddle)
+        nut = kit.near(slide, (at, post_y, slide_z), NUT)
+        drive(kit, "y_drive", nut, kit.near(saddle, saddle.start, NUT), Y, saddle.length, saddle)
 
 
-def _tool(kit: Kit, slide: Laid, foot_place: Vector, tool: Vector) -> None:
+def _tool(kit: Kit, slide: LaidPlate, foot_place: Vector, tool: Vector) -> None:
     m, frame = kit.machine, kit.frame
     x, post_y, low = foot_place
     post = beam(kit, "tool_post", "tool post", (x, post_y, low), (x, post_y, tool[2]), Y, pieces=3)

@@ -10,6 +10,7 @@ from unterbau.machine.kit.ladder import ladder
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import (
     CROSS_MEMBERS,
+    FEET,
     GANTRY_LINKS,
     HEAD_ENDS,
     HEAD_FITTING,
@@ -46,6 +47,8 @@ class LightSizes(Sizes):
     spindle_overhang: float = 0.035
     clamp_height: float = 0.03
     cross_members: int = 3
+    feet: int = 2
+    """Under each side beam: at its ends, and evenly between."""
     stop: float = 0.01
 
 
@@ -88,10 +91,9 @@ def put_up(kit: Kit) -> None:
     reach = d.travel_y / 2 + d.stop
     span = (at.reach[0] - reach, at.reach[1] + reach)
     edge = at.side_x - 0.03
-    xs = [-edge, *(f * d.travel_x for f in (-0.5, -0.25, 0.0, 0.25, 0.5) if abs(f * d.travel_x) < edge - 0.005), edge]
     half = d.travel_y / 2 + MARGIN
-    base = ladder(kit, at.side_x, span, xs, [-half, -d.travel_y / 2, 0.0, d.travel_y / 2, half])
-    gantry_on_rails(kit, base.sides, -m.bed.thickness, twin=m.y_drive.count == 2)
+    base = ladder(kit, at.side_x, span, edge, half)
+    gantry_on_rails(kit, base.sides, -m.bed.thickness, base.span, twin=m.y_drive.count == 2)
     work_on(kit, base.bed, at.head_x, at.head_y)
     gantry_dimension_lines(kit, at, base.bottom)
 
@@ -99,7 +101,7 @@ def put_up(kit: Kit) -> None:
 KIND = kind_of_kit(
     LightTable, "light-table", "table for light processes",
     "laser, knife, pen, plasma: quick, cheap, large", "no cutting force: it shakes and gives under a mill",
-    (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS), put_up,
+    (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS, FEET), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
     related={**HEAD_RELATED, **LADDER_RELATED},
     more=LADDER_MORE,

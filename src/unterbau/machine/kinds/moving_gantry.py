@@ -11,6 +11,7 @@ from unterbau.machine.kit.ladder import ladder
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import (
     CROSS_MEMBERS,
+    FEET,
     GANTRY_LINKS,
     HEAD_ENDS,
     HEAD_FITTING,
@@ -53,6 +54,8 @@ class Dimensions(Sizes):
     clamp_height: float = 0.07
     """Spindle nose to the middle of its clamp."""
     cross_members: int = 4
+    feet: int = 2
+    """Under each side beam: at its ends, and evenly between."""
     stop: float = 0.01
     """Free way left at each end of an axis."""
 
@@ -93,12 +96,10 @@ def put_up(kit: Kit) -> None:
     at = gantry_places(kit)
     beam_w, y_block = member_size(m.side_beam)[1], block(m.y_guides.block)
     edge = at.side_x - beam_w / 2 - max(BESIDE, (y_block.width - beam_w) / 2 + 0.01)
-    inner = (f * d.travel_x for f in (-0.5, -0.25, 0.0, 0.25, 0.5))
-    xs = [-edge, *(x for x in inner if abs(x) < edge - 1e-3), edge]
     half, reach = d.travel_y / 2 + BED_MARGIN, d.travel_y / 2 + d.stop
     span = (at.reach[0] - reach, at.reach[1] + reach)
-    base = ladder(kit, at.side_x, span, xs, [-half, -d.travel_y / 2, 0.0, d.travel_y / 2, half])
-    gantry_on_rails(kit, base.sides, -m.bed.thickness, twin=m.y_drive.count == 2)
+    base = ladder(kit, at.side_x, span, edge, half)
+    gantry_on_rails(kit, base.sides, -m.bed.thickness, base.span, twin=m.y_drive.count == 2)
     work_on(kit, base.bed, at.head_x, at.head_y)
     gantry_dimension_lines(kit, at, base.bottom)
 
@@ -106,7 +107,7 @@ def put_up(kit: Kit) -> None:
 KIND = kind_of_kit(
     MovingGantry, "moving-gantry-router", "router, moving gantry", "large bed in little space, easy to build",
     "tall sides nod and rack; the whole gantry is moved",
-    (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS), put_up,
+    (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS, FEET), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
     related={**HEAD_RELATED, **LADDER_RELATED}, more=LADDER_MORE, most_drives={"y_drive": 2},
 )  # fmt: skip

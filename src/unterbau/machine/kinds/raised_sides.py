@@ -6,7 +6,7 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
-from unterbau.machine.frame_builder import X, Z
+from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.bed import work_on
 from unterbau.machine.kit.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
@@ -14,8 +14,11 @@ from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.ladder import ladder
 from unterbau.machine.kit.members import join
 from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.plates import lay_plate
+from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.sets import (
     CROSS_MEMBERS,
+    FEET,
     GANTRY_LINKS,
     HEAD_ENDS,
     HEAD_FITTING,
@@ -28,7 +31,6 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
-from unterbau.machine.kit.wall import wall
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
@@ -55,6 +57,8 @@ class RaisedSizes(Sizes):
     spindle_overhang: float = 0.065
     clamp_height: float = 0.06
     cross_members: int = 4
+    feet: int = 2
+    """Under each side beam: at its ends, and evenly between."""
     stop: float = 0.01
 
 
@@ -102,17 +106,20 @@ def put_up(kit: Kit) -> None:
     span = (at.reach[0] - reach, at.reach[1] + reach)
     inside = at.side_x - m.wall.thickness / 2
     edge = inside - 0.005
-    xs = [-edge, *(f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < edge - 0.005), edge]
     half = d.travel_y / 2 + MARGIN
-    base = ladder(kit, at.side_x, span, xs, [-half, -d.travel_y / 2, 0.0, d.travel_y / 2, half])
-    tops = []
+    base = ladder(kit, at.side_x, span, edge, half)
+    walls = []
     for host, name in zip(base.sides, ("left wall", "right wall"), strict=True):
-        ys = [kit.frame.places[n][1] for n in host.chain.nodes]
-        low, high = wall(kit, "wall", name, host.start[0], ys, (-m.bed.thickness, d.wall_height))
-        for node in low.chain.nodes:
-            join(kit, "wall_joint", node, kit.near(host, kit.frame.places[node]), Face(0.1, m.wall.thickness), Z, X)
-        tops.append(high)
-    gantry_on_rails(kit, (tops[0], tops[1]), d.wall_height, twin=m.y_drive.count == 2)
+        low, high = -m.bed.thickness, d.wall_height
+        front, back = ((host.start[0], y, (low + high) / 2) for y in base.span)
+        plate = lay_plate(kit, "wall", name, front, back, high - low, X)
+        rib(kit, plate, (1.0 if front[0] > 0 else -1.0, 0.0, 0.0), across=True)
+        for node in host.chain.nodes:
+            x, y, _ = kit.frame.places[node]
+            held = plate.hold((x, y, low), plate.half_of(Y, 0.1, 0.03))
+            join(kit, "wall_joint", held, node, Face(0.1, m.wall.thickness), Z, X)
+        walls.append(plate)
+    gantry_on_rails(kit, (walls[0], walls[1]), d.wall_height, base.span, twin=m.y_drive.count == 2)
     work_on(kit, base.bed, at.head_x, at.head_y)
     gantry_dimension_lines(kit, at, base.bottom)
     right = at.side_x + 0.02
@@ -129,7 +136,7 @@ KIND = kind_of_kit(
         *LADDER_LINKS,
         STAND_LINK,
     ),
-    (*HEAD_SIZES, SizeField("wall_height", "walls over the bed", 0.02, 1.0), CROSS_MEMBERS), put_up,
+    (*HEAD_SIZES, SizeField("wall_height", "walls over the bed", 0.02, 1.0), CROSS_MEMBERS, FEET), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS, "wall": "wall_joint"},
     fitting={**HEAD_FITTING, **LADDER_FITTING, "wall_joint": ("bolt", "epoxied", "weld", *FRAME_JOINTS)},
     related={**HEAD_RELATED, **LADDER_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()},

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.machine.kind import Link, SizeField
-from unterbau.machine.kit.bed import bed, column_near, work_on
+from unterbau.machine.kit.bed import bed, work_on
 from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import foot
@@ -14,6 +14,7 @@ from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, S
 from unterbau.strict import STRICT
 
 EDGE = 0.02
+FOOT = (0.03, 0.03)  # half the patch over a foot
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,15 +74,11 @@ def put_up(kit: Kit) -> None:
     back = max(at.reach[1] + reach, d.travel_y / 2 + EDGE)
     half = at.side_x + m.side.thickness / 2 + EDGE
     inset = min(d.foot_inset, half - 0.01)
-    xs = [-half, -half + inset, -at.side_x, -d.travel_x / 2, 0.0, d.travel_x / 2, at.side_x, half - inset, half]
-    ys = [front, front + d.foot_inset, -d.travel_y / 2, 0.0, d.travel_y / 2, back - d.foot_inset, back]
-    slab = bed(kit, "slab", "table", xs, ys, 0.0)
+    slab = bed(kit, "slab", "table", (-half, half), (front, back), 0.0)
     for x in (-half + inset, half - inset):
-        column = column_near(slab, x)
         for y in (front + d.foot_inset, back - d.foot_inset):
-            foot(kit, column, kit.near(column, (x, y, slab.middle)))
-    hosts = (column_near(slab, -at.side_x), column_near(slab, at.side_x))
-    gantry_on_rails(kit, hosts, 0.0, twin=m.y_drive.count == 2)
+            foot(kit, slab.plate, kit.near(slab.plate, (x, y, slab.middle), FOOT))
+    gantry_on_rails(kit, (slab.plate, slab.plate), 0.0, (front, back), twin=m.y_drive.count == 2)
     work_on(kit, slab, at.head_x, at.head_y)
     gantry_dimension_lines(kit, at, -m.slab.thickness)
     edge = (-half, -m.slab.thickness)

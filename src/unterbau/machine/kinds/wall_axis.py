@@ -6,14 +6,16 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
-from unterbau.machine.built import WorkPoint
+from unterbau.machine.built import on_node
 from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, REST, Link, Related, SizeField
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import FORWARD, slide, z_slide
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, collar, fasten, join, strip
+from unterbau.machine.kit.members import beam, collar, fasten, join
 from unterbau.machine.kit.of_kit import kind_of_kit
+from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
+from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.sets import SPINDLE_LINKS
 from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
@@ -90,15 +92,15 @@ def put_up(kit: Kit) -> None:
         arm = beam(kit, "arm", "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
         fasten(kit, "arm_joint", arm, False, plate)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, z + arm_h / 2)
-        stops = tuple(level - low for level in (*at.z_block_z, z))
         wide = d.z_rail_spacing + 0.04
         ends = ((x, at.carrier_y, low), (x, at.carrier_y, high))
-        head = strip(kit, "head_plate", "head plate", *ends, wide, Y, stops)
+        head = lay_plate(kit, "head_plate", "head plate", *ends, wide, Y)
+        rib(kit, head, Y)
         fasten(kit, "arm_end", arm, True, head)
-    z_slide(kit, head, "head_plate", at, (x, 0.0), "X")
+    z_slide(kit, head, at, (x, 0.0), "X")
     floor = kit.frame.node("under the work", (x, 0.0, 0.0))
     kit.frame.spring(REST, floor, -1, (FLOOR,) * 6, X, Z, 0.02)
-    kit.work = WorkPoint((floor,), (1.0,), (x, 0.0, 0.0))
+    kit.work = on_node(floor, (x, 0.0, 0.0))
     kit.chains["floor"] = (floor,)
     over = host.start[2] + host.height / 2
     kit.size_across("travel_x", "travel X", "front", (0.0, 0.0), -1)
@@ -125,13 +127,13 @@ def _beam(kit: Kit) -> Laid:
     laid = beam(kit, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8)
     back = d.arm_reach + width + m.panel.thickness / 2
     tall = height + 0.1
-    panel = strip(kit, "panel", "panel", (-half, back, z), (half, back, z), tall, Y, stops, 8)
+    panel = lay_plate(kit, "panel", "panel", (-half, back, z), (half, back, z), tall, Y)
     for x in places:
         node = kit.near(laid, (x, y, z))
-        join(kit, "panel_joint", node, kit.near(panel, (x, back, z)), Face(height, 0.08), Y, Z)
-        join(kit, "anchor", kit.near(panel, (x, back, z)), -1, Face(tall, 0.1), Y, Z)
-    for key in ("panel_joint", "anchor"):
-        part = laid if key == "panel_joint" else panel
+        held = panel.hold((x, back, z), panel.half_of(Z, height, 0.08))
+        join(kit, "panel_joint", node, held, Face(height, 0.08), Y, Z)
+        join(kit, "anchor", held, -1, Face(tall, 0.1), Y, Z)
+    for key, part in (("panel_joint", laid), ("anchor", panel)):
         collar(kit, key, part, False)
         collar(kit, key, part, True)
     for side in (-1, 1):
@@ -140,22 +142,21 @@ def _beam(kit: Kit) -> Laid:
     return laid
 
 
-def _carriage(kit: Kit, host: Laid, x: float) -> Laid:
+def _carriage(kit: Kit, host: Laid, x: float) -> LaidPlate:
     m, d = kit.machine, kit.machine.dimensions
     size = block(m.x_guides.block)
     spacing = max(host.height - size.width, 0.6 * host.height)
     y, z = d.arm_reach - size.height - m.x_plate.thickness / 2, d.beam_height
     half = spacing / 2 + size.width / 2
     with kit.moved_by("X"):
-        stops = (half - spacing / 2, half, half + spacing / 2)
         wide = d.x_stance + size.length
-        plate = strip(kit, "x_plate", "X plate", (x, y, z - half), (x, y, z + half), wide, Y, stops)
+        plate = lay_plate(kit, "x_plate", "X plate", (x, y, z - half), (x, y, z + half), wide, Y)
         seats = [
             (host, (x + side * d.x_stance / 2, d.arm_reach, z + level * spacing / 2))
             for level in (-1, 1) for side in (-1, 1)
         ]  # fmt: skip
-        carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD)
-    drive(kit, "x_drive", kit.near(plate, (x, y, z)), host.chain.nodes[0], X, host.length, host)
+        carriage(kit, "x_guides", plate, seats, X, FORWARD)
+    drive(kit, "x_drive", kit.near(plate, (x, y, z), NUT), host.chain.nodes[0], X, host.length, host)
     return plate
 
 

@@ -6,10 +6,15 @@ from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
-from unterbau.machine.parts import Cutter, Drive, Joint, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
 MOST_JOINTS = 24
+MOST_ADDED = 4
+RIBBED = ("side", "wall", "z_plate", "head_plate")
+"""Plates with a face free for ribs."""
+GUSSETED = ("beam_joint", "column_joint")
+"""Joints with a corner free for gussets."""
 
 
 def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
@@ -35,23 +40,53 @@ def check_parts(machine: Any, most_drives: Mapping[str, int]) -> None:
     """
     for field in fields(machine):
         part = getattr(machine, field.name)
-        match part:
-            case Plate():
-                within(f"{field.name}.thickness", part.thickness, 0.002, thickest(field.name))
-            case Joint() | Drive():
-                most = most_drives.get(field.name, 1) if isinstance(part, Drive) else MOST_JOINTS
-                if not 1 <= part.count <= most:
-                    raise InputError(f"{field.name}.count", f"expected 1 to {most}, got {part.count}")
-            case Cutter():
-                thickest_bar, longest = bar_limits(field.name)
-                within(f"{field.name}.diameter", part.diameter, 0.0005, thickest_bar)
-                within(f"{field.name}.stick_out", part.stick_out, 0.002, longest)
-            case Stand():
-                within(f"{field.name}.height", part.height, 0.05, 1.5)
-            case Spindle():
-                check_spindle(field.name, part)
-            case _:
-                pass
+        if isinstance(part, Joint | Drive):
+            _check_pieces(field.name, part, most_drives.get(field.name, 1))
+        elif isinstance(part, Spindle):
+            check_spindle(field.name, part)
+        else:
+            _check_sizes_of(field.name, part)
+
+
+def _check_pieces(name: str, part: Joint | Drive, most_drives: int) -> None:
+    most = most_drives if isinstance(part, Drive) else MOST_JOINTS
+    if not 1 <= part.count <= most:
+        raise InputError(f"{name}.count", f"expected 1 to {most}, got {part.count}")
+    if isinstance(part, Drive):
+        within(f"{name}.offset", part.offset, -0.5, 0.5)
+    else:
+        _check_added(name, "gussets", part.gussets, GUSSETED)
+        within(f"{name}.gusset_leg", part.gusset_leg, 0.02, 0.4)
+        within(f"{name}.gusset_thickness", part.gusset_thickness, 0.002, 0.05)
+
+
+def _check_added(name: str, what: str, count: int, where: tuple[str, ...]) -> None:
+    if count and name not in where:
+        raise InputError(f"{name}.{what}", f"expected 0: there is no room for {what} here")
+    if not 0 <= count <= MOST_ADDED:
+        raise InputError(f"{name}.{what}", f"expected 0 to {MOST_ADDED}, got {count}")
+
+
+def _check_sizes_of(name: str, part: Part) -> None:
+    match part:
+        case Plate():
+            within(f"{name}.thickness", part.thickness, 0.002, thickest(name))
+            _check_added(name, "ribs", part.ribs, RIBBED)
+            within(f"{name}.rib_height", part.rib_height, 0.01, 0.2)
+            within(f"{name}.rib_thickness", part.rib_thickness, 0.002, 0.05)
+        case Guide():
+            if not 1 <= part.blocks <= 6:
+                raise InputError(f"{name}.blocks", f"expected 1 to 6, got {part.blocks}")
+        case Member():
+            within(f"{name}.pitch", part.pitch, 0.02, 1.0)
+        case Cutter():
+            thickest_bar, longest = bar_limits(name)
+            within(f"{name}.diameter", part.diameter, 0.0005, thickest_bar)
+            within(f"{name}.stick_out", part.stick_out, 0.002, longest)
+        case Stand():
+            within(f"{name}.height", part.height, 0.05, 1.5)
+        case _:
+            pass
 
 
 def thickest(key: str) -> float:

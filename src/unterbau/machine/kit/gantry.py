@@ -4,13 +4,18 @@ from dataclasses import dataclass
 
 from unterbau.catalogue.guides import block
 from unterbau.machine.frame_builder import X, Y, Z
+from unterbau.machine.joining import overhang_of
 from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import FORWARD, beam_seat, head_on_beam, slide
+from unterbau.machine.kit.gussets import gusset, gusset_stops
+from unterbau.machine.kit.head import BeamRail, beam_rails, beam_seat, head_on_beam, slide
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, strip
+from unterbau.machine.kit.members import beam, fasten
+from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
+from unterbau.machine.kit.ribs import rib
 from unterbau.machine.member import member_size
 
-FOOT = 0.04  # from a side plate's lower edge up to the middle of the strip that spreads its load to the blocks
+DOWN = (0.0, 0.0, -1.0)
+FOOT = 0.04  # from a side plate's lower edge up to where its nut is bolted on
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +28,8 @@ class GantryPlaces:
     beam_y: float
     """Middle of the beam behind the spindle's axis."""
     beam_z: float
-    rails_z: tuple[float, float]
+    rails: tuple[BeamRail, BeamRail]
+    """Along the beam, from its middle."""
     side_x: float
     side_y: float
     """Middle of the side plates behind the spindle's axis."""
@@ -41,56 +47,61 @@ def gantry_places(kit: Kit) -> GantryPlaces:
     beam_h, beam_w = member_size(m.gantry_beam)
     x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
     beam_z = d.clearance + beam_h / 2
-    spacing = max(beam_h - x_block.width, 0.6 * beam_h)
+    rails = beam_rails(m, beam_z)
     length = d.travel_x + d.x_stance + x_block.length + 2 * d.stop
     beam_y = beam_seat(m) + beam_w / 2
     width = d.y_stance + y_block.length
     return GantryPlaces(
         (kit.place.x - 0.5) * d.travel_x, (kit.place.y - 0.5) * d.travel_y, length, beam_y, beam_z,
-        (beam_z - spacing / 2, beam_z + spacing / 2), length / 2 + m.side.thickness / 2,
-        beam_y + beam_w / 2 - width / 2, width,
+        rails, length / 2 + m.side.thickness / 2,
+        beam_y + beam_w / 2 + overhang_of(m.beam_joint) - width / 2, width,
     )  # fmt: skip
 
 
-def bridge_beam(kit: Kit, at: GantryPlaces, y: float, sides: tuple[Laid, Laid]) -> Laid:
+def bridge_beam(kit: Kit, at: GantryPlaces, y: float, sides: tuple[LaidPlate, LaidPlate]) -> Laid:
     """Lay the beam between two sides, with its rails on the front face."""
-    m = kit.machine
-    half, width = at.beam_length / 2, member_size(m.gantry_beam)[1]
+    half = at.beam_length / 2
     where = y + at.beam_y
-    laid = beam(kit, "gantry_beam", "gantry beam", (-half, where, at.beam_z), (half, where, at.beam_z), pieces=8)
-    fasten(kit, "beam_joint", laid, False, sides[0])
-    fasten(kit, "beam_joint", laid, True, sides[1])
-    for z in at.rails_z:
-        rail(kit, "x_guides", laid, (-half, where - width / 2, z), (half, where - width / 2, z), FORWARD)
+    stops = gusset_stops(kit.machine.beam_joint)
+    both = (*stops, *(at.beam_length - stop for stop in stops))
+    laid = beam(kit, "gantry_beam", "gantry beam", (-half, where, at.beam_z), (half, where, at.beam_z), Z, both, 8)
+    for last, host in zip((False, True), sides, strict=True):
+        under = fasten(kit, "beam_joint", laid, last, host)
+        gusset(kit, "beam_joint", laid, last, under, (DOWN,))
+    for one in at.rails:
+        rail(kit, "x_guides", laid, (-half, where + one.y, one.z), (half, where + one.y, one.z), one.up)
     return laid
 
 
-def gantry_on_rails(kit: Kit, hosts: tuple[Laid, Laid], seat_z: float, twin: bool = True) -> GantryPlaces:
-    """Put a moving gantry with its head on rails along Y that lie on two hosts at a height."""
+def gantry_on_rails(
+    kit: Kit, hosts: tuple[Laid | LaidPlate, Laid | LaidPlate], seat_z: float, span: tuple[float, float],
+    twin: bool = True,
+) -> GantryPlaces:  # fmt: skip
+    """Put a moving gantry with its head on rails along Y that lie on two hosts at a height, over a span of y."""
     m, d = kit.machine, kit.machine.dimensions
     at = gantry_places(kit)
     y_block = block(m.y_guides.block)
     y, x = at.head_y, at.side_x
     foot = seat_z + y_block.height
     for host, side in zip(hosts, (-1, 1), strict=True):
-        rail(kit, "y_guides", host, (side * x, host.start[1], seat_z), (side * x, host.end[1], seat_z), Z)
+        rail(kit, "y_guides", host, (side * x, span[0], seat_z), (side * x, span[1], seat_z), Z)
     sides = []
     with kit.moved_by("Y"):
         for host, side in zip(hosts, (-1, 1), strict=True):
-            low, high = foot + FOOT, at.beam_z + member_size(m.gantry_beam)[0] / 2
+            high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + overhang_of(m.beam_joint)
             name = "left side" if side < 0 else "right side"
             place = (side * x, y + at.side_y)
-            plate = strip(
-                kit, "side", name, (*place, low), (*place, high), at.side_width, X, (at.beam_z - low,),
-                drawn_from=(*place, foot),
-            )  # fmt: skip
+            plate = lay_plate(kit, "side", name, (*place, foot), (*place, high), at.side_width, X)
+            rib(kit, plate, (float(side), 0.0, 0.0))
             sides.append(plate)
             seats = [(host, (side * x, place[1] + end * d.y_stance / 2, seat_z)) for end in (-1, 1)]
-            carriage(kit, "y_guides", plate, "side", seats, Y, Z, 2 * FOOT, 0.5)
+            carriage(kit, "y_guides", plate, seats, Y, Z)
         laid = bridge_beam(kit, at, y, (sides[0], sides[1]))
-    head_on_beam(kit, laid, at.rails_z, at.head_x, y, kit.place.z * d.travel_z)
+    head_on_beam(kit, laid, at.rails, at.head_x, y, kit.place.z * d.travel_z)
     for host, plate in zip(hosts, sides, strict=True) if twin else ((hosts[0], sides[0]),):
-        drive(kit, "y_drive", plate.chain.nodes[0], host.chain.nodes[-1], Y, host.length, host)
+        nut = kit.near(plate, (plate.start[0], plate.start[1], foot + FOOT), NUT)
+        bearing = kit.near(host, (plate.start[0], span[1], seat_z), NUT)
+        drive(kit, "y_drive", nut, bearing, Y, span[1] - span[0], host)
     return at
 
 

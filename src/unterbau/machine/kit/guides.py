@@ -1,6 +1,9 @@
 """Rails, blocks, carriages, drives."""
 
+import math
+from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
 from math import dist
 
 from unterbau.catalogue.drives import drive as drive_kind
@@ -8,76 +11,151 @@ from unterbau.catalogue.guides import block as block_size
 from unterbau.catalogue.joints import RIGID
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring, round_ring
-from unterbau.machine.frame_builder import ZERO, Vector, X, Z, minus
+from unterbau.machine.built import Driven
+from unterbau.machine.frame_builder import ZERO, Chain, Vector, X, Z, minus
 from unterbau.machine.kit.kit import Kit, Laid, cross, plus
-from unterbau.machine.member import plate_line, strip_values
+from unterbau.machine.kit.plates import INSET, NUT, LaidPlate, away_from
+from unterbau.machine.member import BeamValues, plate_line, round_values, strip_values
 from unterbau.machine.parts import Drive, Guide, Plate
+from unterbau.materials.material import material
 
-ARM_MARGIN = 0.03
+SHAFT_PIECES = 12
+RAIL_HEIGHT = 0.6
+"""Of a rail, as a share of the height over its block."""
+SHELF = 0.03
+"""A shelf to a block is wider than the block by this; nearer blocks need none, m."""
+EDGE = 0.03
+"""How far up the bolts of a block reach that carries a plate by its edge, m."""
+BOLTED = 0.7
+"""Share of a block's length and width that its bolts span; common practice, no source."""
 
 
-def rail(kit: Kit, key: str, host: Laid, start: Vector, end: Vector, up: Vector) -> None:
-    """Bolt a rail on a part: its mass, its looks; start and end lie on the seat, `up` points off it."""
+def rail(kit: Kit, key: str, host: Laid | LaidPlate, start: Vector, end: Vector, up: Vector) -> None:
+    """Bolt a rail on a part: its mass, its looks; start and end lie on the seat, `up` points off it.
+
+    On a plate the rail is a beam of its own, bolted every so far; on a beam it adds its weight only.
+    """
     guide: Guide = getattr(kit.machine, key)
     size = block_size(guide.block)
     length = dist(start, end)
-    middle = 0.3 * size.height
-    ring = box_ring(size.rail_width, 0.6 * size.height)
+    middle = RAIL_HEIGHT * size.height / 2
+    ring = box_ring(size.rail_width, RAIL_HEIGHT * size.height)
     kit.bodies.append(Prism(key, host.name, plus(start, up, middle), plus(end, up, middle), up, (ring,)))
-    kit.frame.spread(host.chain.nodes, size.rail_mass * length)
+    if size.free:
+        _free_shaft(kit, key, host, start, end, up, middle)
+    elif isinstance(host, LaidPlate):
+        host.rail(key, start, end, up, rail_values(guide.block), middle)
+        # Its ends stick out beyond the last bolts.
+        chain, held = host.rails[-1][1], 2 * INSET / length
+        kit.frame.mass(chain.nodes[0], size.rail_mass * length * held / 2)
+        kit.frame.mass(chain.nodes[-1], size.rail_mass * length * held / 2)
+    else:
+        kit.frame.spread(host.chain.nodes, size.rail_mass * length)
     kit.buy(Line(key, f"rail {size.label}", 1, length, size.rail_mass * length, (f"rail:{guide.block}",)))
 
 
+def _free_shaft(
+    kit: Kit, key: str, host: Laid | LaidPlate, start: Vector, end: Vector, up: Vector, over: float
+) -> None:
+    """Hold a shaft at its ends only: a beam of its own from end support to end support."""
+    size = block_size(getattr(kit.machine, key).block)
+    values = replace(round_values(size.free, "steel-drawn"), rho=size.rail_mass / (math.pi * size.free**2 / 4))
+    length = dist(start, end)
+    line = tuple((b - a) / length for a, b in zip(start, end, strict=True))
+    along: Vector = (line[0], line[1], line[2])
+    axis = [plus(plus(start, along, length * n / SHAFT_PIECES), up, over) for n in range(SHAFT_PIECES + 1)]
+    number = len(kit.shafts) + 1
+    nodes = [kit.frame.node(f"{key} shaft {number} {n + 1}", place) for n, place in enumerate(axis)]
+    for node, place in ((nodes[0], start), (nodes[-1], end)):
+        kit.frame.spring(key, node, kit.near(host, place, NUT), (RIGID,) * 6, along, up, 0.0)
+    kit.shafts.append((key, kit.frame.chain(key, nodes, values, up)))
+
+
+def _chain_under(kit: Kit, key: str, host: Laid | LaidPlate, seat: Vector) -> Chain:
+    """Return the chain that a block at a seat runs on: a free shaft, a plate's rail, or the beam itself."""
+    shafts = [chain for of, chain in kit.shafts if of == key]
+    if shafts:
+        return min(shafts, key=lambda chain: away_from(kit.frame, chain, seat))
+    return host.rail_near(key, seat) if isinstance(host, LaidPlate) else host.chain
+
+
+def _spread_blocks(
+    seats: Sequence[tuple[Laid | LaidPlate, Vector]], along: Vector, count: int
+) -> list[tuple[Laid | LaidPlate, Vector]]:
+    """Return as many blocks on each rail as wanted, evenly between its first and last."""
+    if count == 2:
+        return list(seats)
+    rails: dict[tuple[int, tuple[float, ...]], list[tuple[Laid | LaidPlate, Vector]]] = {}
+    for host, seat in seats:
+        beside = tuple(round(s - a * sum(p * q for p, q in zip(seat, along, strict=True)), 6)
+                       for s, a in zip(seat, along, strict=True))  # fmt: skip
+        rails.setdefault((id(host), beside), []).append((host, seat))
+    found = []
+    for rows in rails.values():
+        (host, first), (_, last) = rows[0], rows[-1]
+        for n in range(count):
+            share = 0.5 if count == 1 else n / (count - 1)
+            found.append((host, plus(first, minus(last, first), share)))
+    return found
+
+
+@lru_cache(maxsize=64)
+def rail_values(block_name: str) -> BeamValues:
+    """Return a rail as a beam: a steel bar as wide as the rail, its weight as listed."""
+    size, steel = block_size(block_name), material("steel-drawn")
+    bar = strip_values(Plate(RAIL_HEIGHT * size.height, "steel-drawn"), size.rail_width)
+    return replace(bar, rho=size.rail_mass / bar.A, zeta=steel.zeta)
+
+
 def carriage(
-    kit: Kit, key: str, carrier: Laid, plate_key: str, seats: list[tuple[Laid, Vector]], along: Vector, up: Vector,
-    arm_width: float | None = None, arm_share: float = 0.0,
-) -> None:  # fmt: skip
-    """Set a part on blocks.
+    kit: Kit, key: str, carrier: LaidPlate, seats: Sequence[tuple[Laid | LaidPlate, Vector]], along: Vector, up: Vector
+) -> None:
+    """Set a plate on blocks.
 
     Args:
         kit: The machine.
         key: The guide.
-        carrier: The part that the blocks are bolted to; a plate that reaches out to them.
-        plate_key: The plate whose strips reach from the carrier's axis to the blocks.
+        carrier: The plate that the blocks are bolted to.
         seats: Host of the rail, and the place on its seat, of each block.
         along: Direction of the rails.
         up: Off the seat.
-        arm_width: Width of those strips; about a block's length where none is given.
-        arm_share: Share of a strip's own mass that is not counted in the carrier already.
     """
     guide: Guide = getattr(kit.machine, key)
-    plate: Plate = getattr(kit.machine, plate_key)
     size = block_size(guide.block)
-    wide = arm_width or size.length + ARM_MARGIN
-    arm = strip_values(plate, wide, mass_share=arm_share)
-    for number, (host, seat) in enumerate(seats, 1):
+    there = sum(name.startswith(f"{key} block ") for name in kit.frame.names)
+    for number, (host, seat) in enumerate(_spread_blocks(seats, along, guide.blocks), there + 1):
         place = plus(seat, up, size.height / 2)
         node = kit.frame.node(f"{key} block {number} of {carrier.name}", place)
-        root = kit.near(carrier, place)
-        towards = kit.frame.places[root]
-        # The strip lies in the carrier's plane, square to its axis.
-        foot = plus(towards, cross(carrier.up, carrier.along), _sideways(minus(place, towards), carrier))
-        if dist(foot, towards) < 1e-4:
-            kit.frame.spring(plate_key, node, root, (RIGID,) * 6, X, Z, 0.0)
-        else:
-            kit.frame.beam(plate_key, root, node, arm, carrier.up, offset_j=minus(foot, place))
-            if arm_share:
-                whole = plate_line(plate_key, plate, 0, wide, carrier.length)
-                mass = arm.mass_per_metre * dist(foot, towards)
-                kit.buy(replace(whole, mass=mass))
+        on_face = abs(sum(a * b for a, b in zip(up, carrier.up, strict=True))) > 0.5
+        half = carrier.half_of(along, BOLTED * size.length, BOLTED * size.width if on_face else EDGE)
+        root = carrier.hold(plus(seat, up, size.height), half)
+        _hold_block(kit, carrier, node, root, plus(seat, up, size.height), size.length + SHELF)
         kit.frame.mass(node, size.block_mass)
         springs = size.springs(kit.level, guide.preload)
-        kit.frame.seat(key, node, host.chain, springs, along, up, size.zeta)
+        kit.frame.seat(key, node, _chain_under(kit, key, host, seat), springs, along, up, size.zeta)
         _draw_block(kit, key, carrier, plus(seat, up, 0.65 * size.height), along, up)
         kit.buy(Line(key, f"block {size.label}", 1, 0.0, size.block_mass, (f"block:{guide.block}",)))
 
 
-def _sideways(way: Vector, carrier: Laid) -> float:
-    """Return how far a way goes sideways in a carrier's plane."""
-    return sum(w * a for w, a in zip(way, cross(carrier.up, carrier.along), strict=True))
+def _hold_block(kit: Kit, carrier: LaidPlate, node: int, root: int, top: Vector, width: float) -> None:
+    """Bolt a block to a plate; where it stands off the plate, a shelf of the same plate reaches over to it."""
+    places = kit.frame.places
+    gap = minus(top, places[root])
+    off = sum(a * b for a, b in zip(gap, carrier.up, strict=True))
+    sideways = abs(sum(a * b for a, b in zip(minus(top, places[node]), carrier.up, strict=True)))
+    if sideways > 1e-6 or abs(off) < SHELF:
+        kit.frame.spring(carrier.key, node, root, (RIGID,) * 6, X, Z, 0.0)
+        return
+    plate: Plate = getattr(kit.machine, carrier.key)
+    end = plus(places[root], carrier.up, off)
+    normal = cross(carrier.up, carrier.across)
+    kit.frame.beam(carrier.key, root, node, strip_values(plate, width), normal, offset_j=minus(end, places[node]))
+    kit.buy(plate_line(carrier.key, plate, 1, width, abs(off)))
+    half = box_ring(width, plate.thickness)
+    kit.bodies.append(Prism(carrier.key, carrier.name, places[root], end, normal, (half,)))
 
 
-def _draw_block(kit: Kit, key: str, carrier: Laid, middle: Vector, along: Vector, up: Vector) -> None:
+def _draw_block(kit: Kit, key: str, carrier: LaidPlate, middle: Vector, along: Vector, up: Vector) -> None:
     guide: Guide = getattr(kit.machine, key)
     size = block_size(guide.block)
     half = size.length / 2
@@ -92,7 +170,7 @@ def drive(
     bearing: int,
     along: Vector,
     length: float,
-    host: Laid,
+    host: Laid | LaidPlate,
     beside: Vector = ZERO,
 ) -> None:
     """Hold a nut along its screw or belt; the motor weighs on the bearing, the screw along its host.
@@ -111,9 +189,12 @@ def drive(
     kind = drive_kind(chosen.kind)
     places = kit.frame.places
     gap = minus(places[nut], places[bearing])
-    distance = abs(sum(g * a for g, a in zip(gap, along, strict=True)))
-    k = (kind.stiffness(kit.level, distance, length), 0.0, 0.0, 0.0, 0.0, 0.0)
+    away = sum(g * a for g, a in zip(gap, along, strict=True))
+    distance = abs(away)
+    held = Driven(len(kit.frame.springs), kind, away, length, chosen.free)
+    k = (held.stiffness(kit.level, away), 0.0, 0.0, 0.0, 0.0, 0.0)
     up = Z if abs(along[2]) < 0.5 else X
+    kit.drives.append(held)
     kit.frame.spring(key, nut, bearing, k, along, up, kind.zeta)
     mass = kind.motor_mass + kind.mass_per_metre * length
     line = Line(key, f"{kind.label} with motor", 1, length, mass, (f"drive:{chosen.kind}",))
@@ -123,11 +204,19 @@ def drive(
             kit.buy(line)
     else:
         kit.frame.mass(bearing, kind.motor_mass)
-        kit.frame.spread(host.chain.nodes, kind.mass_per_metre * length)
+        _spread_screw(kit, host, kind.mass_per_metre * length, bearing)
         kit.buy(line)
-    sign = 1.0 if sum(g * a for g, a in zip(gap, along, strict=True)) >= 0 else -1.0
+    sign = 1.0 if away >= 0 else -1.0
     level = plus(places[nut], beside)
     start = plus(level, along, -sign * distance)
     side = cross(along, up)
     thick = 0.016 if kind.nut else 0.006
     kit.bodies.append(Prism(key, host.name, start, plus(start, along, sign * length), side, (round_ring(thick, 8),)))
+
+
+def _spread_screw(kit: Kit, host: Laid | LaidPlate, mass: float, bearing: int) -> None:
+    """Let a screw weigh all along a beam, or on a plate where its fixed bearing is."""
+    if isinstance(host, Laid):
+        kit.frame.spread(host.chain.nodes, mass)
+    else:
+        kit.frame.mass(bearing, mass)

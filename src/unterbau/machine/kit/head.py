@@ -9,11 +9,13 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring, round_ring
-from unterbau.machine.frame_builder import X, Y, Z
-from unterbau.machine.kit.guides import ARM_MARGIN, carriage, drive, rail
+from unterbau.machine.frame_builder import Vector, X, Y, Z
+from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import join, strip
-from unterbau.machine.member import round_values
+from unterbau.machine.kit.members import join
+from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
+from unterbau.machine.kit.ribs import rib
+from unterbau.machine.member import member_size, round_values
 from unterbau.machine.parts import Cutter, Plate, Spindle
 from unterbau.materials.material import material
 
@@ -22,6 +24,8 @@ SPINDLE_SPREAD: dict[Level, float] = {"low": 0.6, "likely": 1.0, "high": 1.6}
 SPINDLE_ZETA = 0.02
 CLAMP = 0.03  # half the height of the spindle clamp
 FORWARD = (0.0, -1.0, 0.0)
+DOWN = (0.0, 0.0, -1.0)
+LIP = 0.015  # of a carriage over blocks on a top or bottom face
 
 
 class SlideSizes(Protocol):
@@ -78,33 +82,63 @@ def beam_seat(machine: Any) -> float:
     return slide(machine, 0.0, carrier).carrier_y + carrier.thickness / 2 + block(machine.x_guides.block).height
 
 
-def head_on_beam(kit: Kit, beam: Laid, rails_z: tuple[float, float], x: float, y: float, raised: float) -> None:
-    """Hang a head with X plate, Z plate and spindle on the front of a beam along X; its spindle stands at x, y."""
+@dataclass(frozen=True, slots=True)
+class BeamRail:
+    """A rail along a beam."""
+
+    y: float
+    """Its seat from the beam's middle, m."""
+    z: float
+    up: Vector
+    """Off the seat."""
+
+
+def beam_rails(machine: Any, beam_z: float) -> tuple[BeamRail, BeamRail]:
+    """Return the two rails of a beam, by the faces they lie on: lower one first."""
+    height, width = member_size(machine.gantry_beam)
+    spacing = max(height - block(machine.x_guides.block).width, 0.6 * height)
+    low = BeamRail(-width / 2, beam_z - spacing / 2, FORWARD)
+    top = BeamRail(0.0, beam_z + height / 2, Z)
+    mount = machine.x_guides.mount
+    if mount == "top-front":
+        return low, top
+    if mount == "top-bottom":
+        return BeamRail(0.0, beam_z - height / 2, DOWN), top
+    return low, BeamRail(-width / 2, beam_z + spacing / 2, FORWARD)
+
+
+def head_on_beam(
+    kit: Kit, beam: Laid, rails: tuple[BeamRail, BeamRail], x: float, y: float, raised: float, carried: str = "Y"
+) -> None:
+    """Hang a head with X plate, Z plate and spindle on the front of a beam along X; its spindle stands at x, y.
+
+    `carried` are the axes that move the beam.
+    """
     m, d = kit.machine, kit.machine.dimensions
     at = slide(m, raised, m.x_plate)
     size = block(m.x_guides.block)
-    middle = sum(rails_z) / 2
-    low = min(at.z_block_z[0] - block(m.z_guides.block).length / 2, rails_z[0] - size.width / 2)
-    high = max(at.z_block_z[1] + block(m.z_guides.block).length / 2, rails_z[1] + size.width / 2)
-    with kit.moved_by("XY"):
-        stops = tuple(z - low for z in (*rails_z, *at.z_block_z, middle))
+    reach = [one.z + side * size.width / 2 if one.up is FORWARD else one.z + one.up[2] * (size.height + LIP)
+             for one in rails for side in (-1, 1)]  # fmt: skip
+    low = min(at.z_block_z[0] - block(m.z_guides.block).length / 2, *reach)
+    high = max(at.z_block_z[1] + block(m.z_guides.block).length / 2, *reach)
+    with kit.moved_by("X" + carried):
         place = (x, y + at.carrier_y)
-        plate = strip(kit, "x_plate", "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y, stops)
-        seats = [(beam, (x + side * d.x_stance / 2, y + beam_seat(m), z)) for z in rails_z for side in (-1, 1)]
-        carriage(kit, "x_guides", plate, "x_plate", seats, X, FORWARD, size.width + ARM_MARGIN)
-    with kit.moved_by("Y"):
-        nut = kit.near(plate, (x, place[1], middle))
+        plate = lay_plate(kit, "x_plate", "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y)
+        for one in rails:
+            seats = [(beam, (x + side * d.x_stance / 2, beam.start[1] + one.y, one.z)) for side in (-1, 1)]
+            carriage(kit, "x_guides", plate, seats, X, one.up)
+    with kit.moved_by(carried):
+        nut = kit.near(plate, (x, place[1], (rails[0].z + rails[1].z) / 2 + m.x_drive.offset), NUT)
         drive(kit, "x_drive", nut, beam.chain.nodes[0], X, beam.length, beam)
-    z_slide(kit, plate, "x_plate", at, (x, y), "XY")
+    z_slide(kit, plate, at, (x, y), "X" + carried)
 
 
-def z_slide(kit: Kit, carrier: Laid, key: str, at: Slide, place: tuple[float, float], moved_by: str) -> None:
+def z_slide(kit: Kit, carrier: LaidPlate, at: Slide, place: tuple[float, float], moved_by: str) -> None:
     """Put a Z plate with its rails on the blocks of a carrier plate, and the spindle on it.
 
     Args:
         kit: The machine.
         carrier: The plate that carries the blocks.
-        key: Its key.
         at: The slide's places.
         place: The spindle's axis.
         moved_by: The axes that move the carrier.
@@ -115,21 +149,26 @@ def z_slide(kit: Kit, carrier: Laid, key: str, at: Slide, place: tuple[float, fl
     behind = y + at.z_plate_y
     with kit.moved_by(f"{moved_by}Z"):
         wide = d.z_rail_spacing + size.width
-        plate = strip(kit, "z_plate", "Z plate", (x, behind, bottom), (x, behind, top), wide, Y, (at.clamp_z - bottom,))
+        plate = lay_plate(kit, "z_plate", "Z plate", (x, behind, bottom), (x, behind, top), wide, Y)
+        rib(kit, plate, FORWARD)
         back = behind + m.z_plate.thickness / 2
         for side in (-1, 1):
             across = x + side * d.z_rail_spacing / 2
             rail(kit, "z_guides", plate, (across, back, bottom), (across, back, top), Y)
     with kit.moved_by(moved_by):
         seats = [(plate, (x + side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
-        carriage(kit, "z_guides", carrier, key, seats, Z, Y, size.length + 0.02)
-        nut = kit.near(plate, (x, behind, (bottom + top) / 2))
-        drive(kit, "z_drive", nut, carrier.chain.nodes[-1], Z, d.travel_z + 0.06, carrier)
+        carriage(kit, "z_guides", carrier, seats, Z, Y)
+        aside = x + m.z_drive.offset
+        nut = kit.near(plate, (aside, behind, (bottom + top) / 2), NUT)
+        bearing = kit.near(carrier, (aside, carrier.end[1], carrier.end[2]), NUT)
+        drive(kit, "z_drive", nut, bearing, Z, d.travel_z + 0.06, carrier)
     with kit.moved_by(f"{moved_by}Z"):
         spindle(kit, plate, place, at.clamp_z, at.nose_z, at.tip_z)
 
 
-def spindle(kit: Kit, plate: Laid, place: tuple[float, float], clamp_z: float, nose_z: float, tip_z: float) -> None:
+def spindle(
+    kit: Kit, plate: LaidPlate, place: tuple[float, float], clamp_z: float, nose_z: float, tip_z: float
+) -> None:
     """Clamp a spindle to a plate that stands behind it, and put a cutter in."""
     s: Spindle = kit.machine.spindle
     c: Cutter = kit.machine.cutter
@@ -137,7 +176,7 @@ def spindle(kit: Kit, plate: Laid, place: tuple[float, float], clamp_z: float, n
     body = frame.node("spindle body", (x, y, clamp_z))
     nose = frame.node("spindle nose", (x, y, nose_z))
     tip = frame.node("tool tip", (x, y, tip_z))
-    clamp = kit.near(plate, (x, plate.start[1], clamp_z))
+    clamp = kit.near(plate, (x, plate.start[1], clamp_z), plate.half_of(Z, 2 * CLAMP, s.diameter))
     join(kit, "spindle_mount", body, clamp, Face(2 * CLAMP, s.diameter), Y, Z)
     r = s.diameter / 2
     across = s.mass * (3 * r**2 + s.length**2) / 12

@@ -1,6 +1,6 @@
 """A machine being put up: frame, bodies to draw, list of parts, dimension lines, all in one pass."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from math import dist
@@ -9,7 +9,7 @@ from typing import Any
 from unterbau.band import Level
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Body
-from unterbau.machine.built import Built, WorkPoint
+from unterbau.machine.built import Built, Driven, Ground, WorkPoint
 from unterbau.machine.dimension_line import DimensionLine, Flat, View
 from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, minus
 from unterbau.machine.parts import Place, Stand
@@ -69,6 +69,14 @@ class Kit:
         self.dimension_lines: list[DimensionLine] = []
         self.tip = self.nose = -1
         self.work: WorkPoint | None = None
+        self.standing: Callable[[], WorkPoint] | None = None
+        """How the work stands on a plate, once it is known where the tool is."""
+        self.ground: Ground | None = None
+        self.drives: list[Driven] = []
+        self.shafts: list[tuple[str, Chain]] = []
+        """Guide and shaft, of shafts that are free between their ends."""
+        self.plates: list[Any] = []
+        """Plates in their places, meshed when the machine stands."""
         self.moving = dict.fromkeys(AXES, 0.0)
         self._lines: dict[tuple[str, str, float], Line] = {}
         self._carried = ""
@@ -97,8 +105,11 @@ class Kit:
         """The list of parts."""
         return tuple(self._lines.values())
 
-    def near(self, part: Laid, place: Vector) -> int:
-        """Return the node of a part nearest to a place."""
+    def near(self, part: Any, place: Vector, half: tuple[float, float] | None = None) -> int:
+        """Return the node of a part nearest to a place; a plate is held there, on a patch of half that size."""
+        if not isinstance(part, Laid):
+            held: int = part.hold(place) if half is None else part.hold(place, half)
+            return held
         return min(part.chain.nodes, key=lambda n: dist(self.frame.places[n], place))
 
     def size(
@@ -113,7 +124,11 @@ class Kit:
         self.size(attribute, label, view, (middle[0] - half, middle[1]), (middle[0] + half, middle[1]), lane, 2.0)
 
     def stand_up(self) -> None:
-        """Put the feet on what they stand on; nothing hangs on the wall otherwise."""
+        """Mesh the plates, and put the feet on what they stand on; nothing hangs on the wall otherwise."""
+        if self.standing is not None:
+            self.work = self.standing()
+        for plate in self.plates:
+            plate.finish()
         if not self.feet:
             return
         stand: Stand = self.machine.stand
@@ -128,4 +143,7 @@ class Kit:
     def built(self) -> Built:
         """Return the frame with its ends."""
         assert self.work is not None
-        return Built(self.frame.build(), self.tip, self.nose, self.work, dict(self.chains), self.corners)
+        return Built(
+            self.frame.build(), self.tip, self.nose, self.work, dict(self.chains), self.corners,
+            tuple(self.frame.slides), tuple(self.drives), self.ground,
+        )  # fmt: skip

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from unterbau.machine.frame_builder import Z
-from unterbau.machine.kit.bed import Bed, bed, bolt_down
+from unterbau.machine.kit.bed import Bed, bed, bolt_down, screw_places
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, foot
 from unterbau.machine.member import member_size
@@ -18,40 +18,49 @@ class Ladder:
     bed: Bed
     bottom: float
 
+    @property
+    def span(self) -> tuple[float, float]:
+        """Front and back end of the side beams."""
+        return self.sides[0].start[1], self.sides[0].end[1]
 
-def ladder(kit: Kit, side_x: float, span: tuple[float, float], bed_xs: list[float], bed_ys: list[float]) -> Ladder:
+
+def ladder(kit: Kit, side_x: float, span: tuple[float, float], edge: float, half: float) -> Ladder:
     """Lay a ladder with a bed whose surface is at z = 0; cross members stand under the bed, evenly.
 
     Args:
         kit: The machine; its parts `side_beam`, `cross_member`, `cross_joint`, `bed`, `bed_fixing`.
         side_x: Middle of the right side beam.
         span: Front and back end of the side beams.
-        bed_xs: Stops of the bed's grid across.
-        bed_ys: Stops of the bed's grid along.
+        edge: Right edge of the bed.
+        half: Back edge of the bed.
     """
     m, n = kit.machine, kit.machine.dimensions.cross_members
     top = -m.bed.thickness
     height, width = member_size(m.side_beam)
     cross_h, cross_w = member_size(m.cross_member)
-    low, high = min(bed_ys) + cross_w / 2, max(bed_ys) - cross_w / 2
+    low, high = -half + cross_w / 2, half - cross_w / 2
     rows = [low + (high - low) * k / (n - 1) for k in range(n)]
-    plate = bed(kit, "bed", "bed", bed_xs, [*bed_ys, *rows], 0.0)
+    plate = bed(kit, "bed", "bed", (-edge, edge), (-half, half), 0.0)
     first, last = min(span[0], low - cross_w / 2), max(span[1], high + cross_w / 2)
+    pairs = kit.machine.dimensions.feet
+    feet = [first + (last - first) * k / (pairs - 1) for k in range(pairs)]
     sides = []
     for side, name in ((-1, "left side beam"), (1, "right side beam")):
         ends = ((side * side_x, first, top - height / 2), (side * side_x, last, top - height / 2))
-        laid = beam(kit, "side_beam", name, *ends, Z, tuple(y - first for y in rows), 8)
+        stops = (*(y - first for y in rows), *(y - first for y in feet))
+        laid = beam(kit, "side_beam", name, *ends, Z, stops, 8)
         sides.append(laid)
-        for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
-            foot(kit, laid, node)
+        for y in feet:
+            foot(kit, laid, kit.near(laid, (ends[0][0], y, ends[0][2])))
     kit.corners = tuple(line.chain.nodes[end] for line in sides for end in (0, -1))
-    half, z = side_x - width / 2, top - cross_h / 2
+    reach, z = side_x - width / 2, top - cross_h / 2
+    screws = screw_places(min(edge, reach))
     crosses = []
     for number, y in enumerate(rows, 1):
-        inside = tuple(x + half for x in plate.xs if abs(x) < half - 1e-3)
-        laid = beam(kit, "cross_member", f"cross member {number}", (-half, y, z), (half, y, z), Z, inside)
+        inside = tuple(x + reach for x in screws)
+        laid = beam(kit, "cross_member", f"cross member {number}", (-reach, y, z), (reach, y, z), Z, inside)
         fasten(kit, "cross_joint", laid, False, sides[0])
         fasten(kit, "cross_joint", laid, True, sides[1])
-        bolt_down(kit, "bed_fixing", plate, laid)
+        bolt_down(kit, "bed_fixing", plate, laid, screws)
         crosses.append(laid)
     return Ladder((sides[0], sides[1]), tuple(crosses), plate, top - height)

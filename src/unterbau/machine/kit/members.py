@@ -1,25 +1,37 @@
-"""Beams, strips of plate, joints between them, feet."""
+"""Beams, joints between them, feet."""
 
-from unterbau.catalogue.joints import Face
+from dataclasses import replace
+from math import dist
+
+from unterbau.catalogue.joints import BOLTS, Face
+from unterbau.errors import InputError
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, Ring, box_ring
-from unterbau.machine.frame_builder import Vector, X, Z, merged, subdivided
-from unterbau.machine.joining import joint_kind
+from unterbau.machine.bolted import ZETA as BOLTED_ZETA
+from unterbau.machine.bolted import bolted_springs
+from unterbau.machine.bolted import places as bolt_places
+from unterbau.machine.frame_builder import Vector, X, Z, merged, minus, subdivided
+from unterbau.machine.joining import group_of, joint_kind, joint_springs, overhang_of
 from unterbau.machine.kind import REST
-from unterbau.machine.kit.kit import Kit, Laid, plus
+from unterbau.machine.kit.built_up import tie_profiles
+from unterbau.machine.kit.kit import Kit, Laid, cross, plus
+from unterbau.machine.kit.plates import LaidPlate, lay_sheet
 from unterbau.machine.member import (
     BeamValues,
+    first_profile,
     member_lines,
     member_rings,
     member_size,
     member_values,
-    plate_line,
-    strip_values,
+    tied_by_screws,
+    warped,
 )
-from unterbau.machine.parts import Joint, Member, Plate
+from unterbau.machine.parts import Joint, Member
 from unterbau.machine.stand import ZETA
+from unterbau.materials.material import material
 
 COLLAR = 0.012
+OFF = 1e-4
 INSET = 0.02  # of a foot from the edge
 
 
@@ -36,27 +48,16 @@ def beam(
     """Lay a member from start to end, with nodes at some distances from the start."""
     part: Member = getattr(kit.machine, key)
     height, width = member_size(part)
-    laid = _lay(kit, key, name, start, end, up, at, pieces, member_values(part), height, width)
+    screwed = tied_by_screws(part)
+    length = dist(start, end)
+    values = first_profile(part) if screwed else warped(part, member_values(part), length, kit.level)
+    laid = _lay(kit, key, name, start, end, up, at, pieces, values, height, width)
+    if screwed:
+        tie_profiles(kit, part, laid)
     rings = member_rings(part)[:1] if part.fill else member_rings(part)
     kit.bodies.append(Prism(key, name, start, end, up, rings))
     for line in member_lines(key, part, 1, laid.length):
         kit.buy(line)
-    return laid
-
-
-def strip(
-    kit: Kit, key: str, name: str, start: Vector, end: Vector, width: float, face: Vector,
-    at: tuple[float, ...] = (), pieces: int = 5, drawn_from: Vector | None = None,
-) -> Laid:  # fmt: skip
-    """Stand a plate from start to end as a strip that bends like a beam; `face` is its normal.
-
-    `drawn_from` is where the plate itself begins if the strip stands higher, over a carriage.
-    """
-    part: Plate = getattr(kit.machine, key)
-    laid = _lay(kit, key, name, start, end, face, at, pieces, strip_values(part, width), part.thickness, width)
-    kit.widths[key] = width
-    kit.bodies.append(Prism(key, name, drawn_from or start, end, face, (box_ring(width, part.thickness),)))
-    kit.buy(plate_line(key, part, 1, width, laid.length))
     return laid
 
 
@@ -78,26 +79,90 @@ def _lay(
 def join(kit: Kit, key: str, i: int, j: int, face: Face, normal: Vector = X, up: Vector = Z) -> None:
     """Join two nodes at node i's place by a joint of the machine."""
     chosen: Joint = getattr(kit.machine, key)
-    kind = joint_kind(chosen)
-    kit.frame.spring(key, i, j, kind.springs(kit.level, chosen.count, face), normal, up, kind.zeta)
-    kit.buy(Line(key, kind.label, chosen.count, 0.0, 0.0, (f"joint:{chosen.kind}",)))
+    springs, zeta = joint_springs(chosen, kit.level, face)
+    kit.frame.spring(key, i, j, springs, normal, up, zeta)
+    kit.buy(_joint_line(key, chosen))
 
 
-def fasten(kit: Kit, key: str, part: Laid, last: bool, host: Laid) -> None:
-    """Join an end of a part to the nearest node of another, and draw a collar there."""
+def _joint_line(key: str, chosen: Joint) -> Line:
+    """Return a joint's line on the list of parts."""
+    if chosen.kind == BOLTS:
+        group = group_of(chosen)
+        count = group.across * group.along
+        return Line(key, f"bolt {group.size}", count, 0.0, 0.0, (f"joint:{group.size}", "joint:bolt"))
+    return Line(key, joint_kind(chosen).label, chosen.count, 0.0, 0.0, (f"joint:{chosen.kind}",))
+
+
+def fasten(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlate) -> Laid | LaidPlate:
+    """Join an end of a part to the nearest place of another, and draw a collar there.
+
+    Returns:
+        What the part's end stands on: the other, or a base plate of its own.
+    """
     node = part.chain.nodes[-1 if last else 0]
-    join(kit, key, node, kit.near(host, kit.frame.places[node]), Face(part.height, part.width), part.along, part.up)
+    place = kit.frame.places[node]
+    chosen: Joint = getattr(kit.machine, key)
+    if overhang_of(chosen):
+        return base_plate(kit, key, part, last, host)
+    if isinstance(host, LaidPlate):
+        held = host.hold(place, host.half_of(part.up, part.height, part.width))
+    else:
+        held = kit.near(host, place)
+    join(kit, key, node, held, Face(part.height, part.width), part.along, part.up)
     collar(kit, key, part, last)
+    return host
 
 
-def collar(kit: Kit, key: str, part: Laid, last: bool) -> None:
+def base_plate(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlate) -> LaidPlate:
+    """Weld a plate to an end of a part and bolt it to another all around; contact is counted under the bolts only."""
+    chosen: Joint = getattr(kit.machine, key)
+    joint_kind(chosen)
+    group, member = group_of(chosen), getattr(kit.machine, part.key)
+    node, face = part.chain.nodes[-1 if last else 0], Face(part.height, part.width)
+    tall, wide = part.height + 2 * group.overhang, part.width + 2 * group.overhang
+    middle, base = kit.frame.places[node], material(member.material)
+    ends = (plus(middle, part.up, -tall / 2), plus(middle, part.up, tall / 2))
+    name = f"base plate of {part.name} {'end' if last else 'start'}"
+    laid = lay_sheet(kit, key, name, *ends, (group.thickness, wide), part.along, base)
+    laid.share(node, (part.height / 2, part.width / 2))
+    springs = bolted_springs(replace(group, across=1, along=1), kit.level, face)
+    count, radius = 0, float(group.size[1:]) * 1e-3
+    for across, along in bolt_places(group, Face(tall, wide)):
+        if abs(across) < part.width / 2 + radius and abs(along) < part.height / 2 + radius:
+            continue  # under the part itself
+        place = plus(plus(middle, laid.across, across), part.up, along)
+        _check_under(key, host, place)
+        held = kit.near(host, place, (radius, radius))
+        kit.frame.spring(key, laid.hold(place, (radius, radius)), held, springs, part.along, part.up, BOLTED_ZETA)
+        count += 1
+    mass = base.rho * group.thickness * tall * wide
+    text = f"base plate {group.thickness * 1e3:g} mm, {base.label}"
+    kit.buy(Line(key, text, 1, tall, mass, (f"plate:{base.id}", f"plate:{base.kind}")))
+    kit.buy(Line(key, f"bolt {group.size}", count, 0.0, 0.0, (f"joint:{group.size}", "joint:bolt")))
+    return laid
+
+
+def _check_under(key: str, host: Laid | LaidPlate, bolt: Vector) -> None:
+    """Check that a bolt of a base plate finds something below it."""
+    away = minus(bolt, host.corner if isinstance(host, LaidPlate) else host.start)
+    axes = (host.along, cross(host.up, host.along))
+    along, across = (sum(a * b for a, b in zip(away, axis, strict=True)) for axis in axes)
+    low, high = (0.0, host.width) if isinstance(host, LaidPlate) else (-host.width / 2, host.width / 2)
+    if not (-OFF < along < host.length + OFF and low - OFF < across < high + OFF):
+        over = max(-along, along - host.length, low - across, across - high)
+        raise InputError(
+            f"{key}.bolts.overhang", f"a bolt is {over * 1e3:.0f} mm beside the {host.name}; expected a smaller plate"
+        )
+
+
+def collar(kit: Kit, key: str, part: Laid | LaidPlate, last: bool) -> None:
     """Draw a collar around an end of a part."""
     ring: Ring = box_ring(part.width + 0.016, part.height + 0.016)
     place = plus(part.end, part.along, -COLLAR) if last else part.start
     kit.bodies.append(Prism(key, part.name, place, plus(place, part.along, COLLAR), part.up, (ring,)))
 
 
-def foot(kit: Kit, part: Laid, node: int, aside: float = 0.0) -> None:
+def foot(kit: Kit, part: Laid | LaidPlate, node: int, aside: float = 0.0) -> None:
     """Stand a node of a part on a levelling foot below it, or aside of it along X."""
     x, y, z = kit.frame.places[node]
     side = f" {'right' if aside > 0 else 'left'}" if aside else ""

@@ -6,7 +6,9 @@ from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import CLAMP, FORWARD, spindle
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, strip
+from unterbau.machine.kit.members import beam, fasten
+from unterbau.machine.kit.plates import NUT, lay_plate
+from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.table import table_dimension_lines
 from unterbau.machine.member import member_size
 
@@ -41,25 +43,24 @@ def mill_head(kit: Kit, columns: tuple[Laid, Laid], face_y: float, top: float) -
     with kit.moved_by("Z"):
         high = low + d.z_stance + size.length
         wide = d.z_rail_spacing + size.width
-        plate = strip(
-            kit, "head_plate", "head plate", (0.0, plate_y, low), (0.0, plate_y, high), wide, Y, (arm_z - low,)
-        )
+        plate = lay_plate(kit, "head_plate", "head plate", (0.0, plate_y, low), (0.0, plate_y, high), wide, Y)
+        rib(kit, plate, FORWARD)
         seats = [
             (column, (side * d.z_rail_spacing / 2, face_y, arm_z + end * d.z_stance / 2))
             for side, column in zip((-1, 1), columns, strict=True) for end in (-1, 1)
         ]  # fmt: skip
-        carriage(kit, "z_guides", plate, "head_plate", seats, Z, FORWARD)
+        carriage(kit, "z_guides", plate, seats, Z, FORWARD)
         mount_y = m.spindle.diameter / 2 + 0.01 + m.mount_plate.thickness / 2
         arm = beam(kit, "head_arm", "head arm", (0.0, plate_y, arm_z), (0.0, mount_y, arm_z), Z, pieces=4)
         fasten(kit, "arm_joint", arm, False, plate)
         height = member_size(m.head_arm)[0] / 2
         across = m.spindle.diameter + 0.03
         ends = ((0.0, mount_y, arm_z - max(height, CLAMP)), (0.0, mount_y, arm_z + max(height, CLAMP)))
-        mount = strip(kit, "mount_plate", "mount plate", *ends, across, Y, (max(height, CLAMP),), 2)
+        mount = lay_plate(kit, "mount_plate", "mount plate", *ends, across, Y)
         fasten(kit, "mount_joint", arm, True, mount)
         nose = arm_z - d.clamp_height
         spindle(kit, mount, (0.0, 0.0), arm_z, nose, nose - m.cutter.stick_out)
-    nut = kit.near(plate, (0.0, plate_y, arm_z))
+    nut = kit.near(plate, (0.0, plate_y, arm_z), NUT)
     drive(kit, "z_drive", nut, columns[0].chain.nodes[-1], Z, d.travel_z + 0.1, columns[0])
 
 

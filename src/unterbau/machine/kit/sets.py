@@ -54,6 +54,7 @@ HEAD_SIZES = (
     SizeField("clamp_height", "nose to clamp", 0.02, 0.4),
     SizeField("stop", "way left at each end", 0.0, 0.2),
 )
+FEET = SizeField("feet", "feet a side beam", 2, 8, count=True)
 CROSS_MEMBERS = SizeField("cross_members", "cross members", 2, 12, count=True)
 HEAD_ENDS = {"gantry_beam": "beam_joint", "side": "beam_joint", "spindle": "spindle_mount"}
 LADDER_ENDS = {"cross_member": "cross_joint", "side_beam": "cross_joint", "bed": "bed_fixing"}

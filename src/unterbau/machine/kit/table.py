@@ -3,10 +3,10 @@
 from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.frame_builder import X, Y, Z
-from unterbau.machine.kit.bed import Bed, bed, row_near, work_on
+from unterbau.machine.kit.bed import Bed, bed, work_on
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import strip
+from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 
 DOWN = (0.0, 0.0, -1.0)
 CLEAR = 0.01
@@ -41,40 +41,38 @@ def cross_table(kit: Kit, base: Laid, seat: float) -> Bed:
     with kit.moved_by("Y"):
         half = max(d.rail_spacing + y_block.width, d.x_stance + x_block.length) / 2
         deep = d.y_stance + y_block.length
-        stops = tuple(half + s * w / 2 for s in (-1, 1) for w in (d.rail_spacing, d.x_stance))
-        saddle = strip(kit, "saddle", "saddle", (-half, y, saddle_z), (half, y, saddle_z), deep, Z, (half, *stops))
+        saddle = lay_plate(kit, "saddle", "saddle", (-half, y, saddle_z), (half, y, saddle_z), deep, Z)
         seats = [
             (base, (side * d.rail_spacing / 2, y + end * d.y_stance / 2, seat)) for side in (-1, 1) for end in (-1, 1)
         ]
-        carriage(kit, "y_guides", saddle, "saddle", seats, Y, Z)
-    middle = kit.near(saddle, (0.0, y, saddle_z))
-    drive(kit, "y_drive", middle, base.chain.nodes[0], Y, 2 * reach, base)
+        carriage(kit, "y_guides", saddle, seats, Y, Z)
+    middle = kit.near(saddle, (0.0, y, saddle_z), NUT)
+    nut = kit.near(saddle, (m.y_drive.offset, y, saddle_z), NUT)
+    drive(kit, "y_drive", nut, base.chain.nodes[0], Y, 2 * reach, base)
     return _table(kit, saddle, x, y, middle)
 
 
-def _table(kit: Kit, saddle: Laid, x: float, y: float, middle: int) -> Bed:
+def _table(kit: Kit, saddle: LaidPlate, x: float, y: float, middle: int) -> Bed:
     m, d = kit.machine, kit.machine.dimensions
     size = block(m.x_guides.block)
     spacing = min(d.y_stance, d.table_width - size.rail_width - 0.01)
     half, wide = d.table_length / 2, d.table_width / 2
     with kit.moved_by("XY"):
-        inner = [x + f * d.travel_x for f in (-0.5, 0.0, 0.5) if abs(f * d.travel_x) < half]
-        blocks = [end for end in (-d.x_stance / 2, d.x_stance / 2) if abs(end - x) < half - 1e-3]
-        columns = [x - half, x + half, *blocks, *inner]
-        rows = [y - wide, y - spacing / 2, y, y + spacing / 2, y + wide]
-        plate = bed(kit, "table", "table", columns, rows, 0.0, (8, 4))
-        low = -m.table.thickness
-        lines = [row_near(plate, y + side * spacing / 2) for side in (-1, 1)]
+        table = bed(kit, "table", "table", (x - half, x + half), (y - wide, y + wide), 0.0)
+        plate, low = table.plate, -m.table.thickness
+        lines = [y + side * spacing / 2 for side in (-1, 1)]
         for line in lines:
-            ends = ((x - half, line.start[1], low), (x + half, line.start[1], low))
-            rail(kit, "x_guides", line, *ends, DOWN)
+            rail(kit, "x_guides", plate, (x - half, line, low), (x + half, line, low), DOWN)
     with kit.moved_by("Y"):
-        seats = [(line, (side * d.x_stance / 2, line.start[1], low)) for line in lines for side in (-1, 1)]
-        carriage(kit, "x_guides", saddle, "saddle", seats, X, DOWN)
-        centre = row_near(plate, y)
-        drive(kit, "x_drive", middle, centre.chain.nodes[-1], X, d.table_length, centre)
-    work_on(kit, plate, 0.0, 0.0)
-    return plate
+        seats = [(plate, (side * d.x_stance / 2, line, low)) for line in lines for side in (-1, 1)]
+        carriage(kit, "x_guides", saddle, seats, X, DOWN)
+    with kit.moved_by("XY"):
+        aside = y + m.x_drive.offset
+        bearing = kit.near(plate, (x + half, aside, low), NUT)
+        nut = kit.near(saddle, (0.0, aside, saddle.start[2]), NUT) if m.x_drive.offset else middle
+        drive(kit, "x_drive", nut, bearing, X, d.table_length, plate)
+    work_on(kit, table, 0.0, 0.0)
+    return table
 
 
 def saddle_reach(kit: Kit) -> float:

@@ -20,7 +20,10 @@ def turned(kit: Kit, degrees: float, about: tuple[float, float]) -> Iterator[Non
     Rigid bodies keep their moments of inertia: they are taken as round about an upright axis.
     """
     frame = kit.frame
-    marks = [len(rows) for rows in (frame.places, frame.beams, frame.springs, frame.seats, frame.masses, kit.bodies)]
+    marks = [
+        len(rows)
+        for rows in (frame.places, frame.beams, frame.springs, frame.seats, frame.masses, kit.bodies, kit.plates)
+    ]
     yield
     if not degrees:
         return
@@ -34,7 +37,9 @@ def turned(kit: Kit, degrees: float, about: tuple[float, float]) -> Iterator[Non
         x, y, z = way((p[0] - x0, p[1] - y0, p[2]))
         return (x + x0, y + y0, z)
 
-    nodes, beams, springs, seats, masses, bodies = marks
+    nodes, beams, springs, seats, masses, bodies, plates = marks
+    for plate in kit.plates[plates:]:
+        plate.start, plate.end, plate.up = place(plate.start), place(plate.end), way(plate.up)
     frame.places[nodes:] = [place(p) for p in frame.places[nodes:]]
     frame.beams[beams:] = [_row(row, (2, 3, 4), way) for row in frame.beams[beams:]]
     frame.springs[springs:] = [_row(row, (2, 3), way) for row in frame.springs[springs:]]
@@ -43,6 +48,11 @@ def turned(kit: Kit, degrees: float, about: tuple[float, float]) -> Iterator[Non
     for n, body in enumerate(kit.bodies[bodies:], bodies):
         if isinstance(body, Prism):
             kit.bodies[n] = replace(body, start=place(body.start), end=place(body.end), up=way(body.up))
+        else:
+            kit.bodies[n] = replace(
+                body, corner=place(body.corner), along=way(body.along), across=way(body.across),
+                normal=way(body.normal),
+            )  # fmt: skip
 
 
 def _row(row: tuple[Any, ...], vectors: tuple[int, ...], way: Turn) -> tuple[Any, ...]:

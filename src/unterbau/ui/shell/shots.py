@@ -5,13 +5,14 @@ from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 
-from PyQt6.QtCore import QElapsedTimer
+from PyQt6.QtCore import QElapsedTimer, QThread
 from PyQt6.QtWidgets import QApplication
 
 from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
 
+NOT_SHOWN = ("carving-router", "leather-table", "lettering-engraver")
 TUBE = "steel tube, epoxied sides"
 
 
@@ -37,6 +38,21 @@ def _shape(window: MainWindow) -> None:
     window.selection.choose_candidate("plate box")
     window.machine.view.use_lens("shape")
     window.machine.choose_link("z_plate")
+
+
+def _shake(window: MainWindow) -> None:
+    window.selection.choose_candidate(TUBE)
+    window.machine.view.use_lens("shake")
+
+
+def _reach(window: MainWindow) -> None:
+    window.machine.view.use_lens("reach")
+    window.machine.choose_link("bed")
+
+
+def _account(window: MainWindow) -> None:
+    window.machine.view.use_lens("flex")
+    window.machine.accounts.ask("y")
 
 
 def _why(window: MainWindow) -> None:
@@ -92,6 +108,9 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "machine-bench": _bench,
     "machine-filled-inch": _up,
     "machine-shape": _shape,
+    "machine-shake": _shake,
+    "machine-reach": _reach,
+    "machine-account": _account,
     "machine-why": _why,
     "machine-sizes": _sizes,
     "machine-dark": _dark,
@@ -99,7 +118,7 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "price-book": _prices,
     "station-to-come": _later,
     "brief": _brief,
-    **{f"demo-{name}": partial(_demo, name) for name in DEMOS if name != "carving-router"},
+    **{f"demo-{name}": partial(_demo, name) for name in DEMOS if name not in NOT_SHOWN},
 }
 
 
@@ -127,11 +146,21 @@ def _settle(application: QApplication, window: MainWindow) -> None:
     clock = QElapsedTimer()
     clock.start()
     feed = window.machine.feed
-    while (feed.full(feed.machine()) is None or window.machine.advice.busy) and clock.elapsed() < 20_000:
+    station = window.machine
+
+    def busy() -> bool:
+        asked = (station.advice, station.view.reach, station.view.shakes)
+        return feed.full(feed.machine()) is None or any(one.busy for one in asked)
+
+    def wait() -> None:
         application.processEvents()
+        QThread.msleep(5)  # leaves the workers their turn
+
+    while busy() and clock.elapsed() < 20_000:
+        wait()
     clock.restart()
     while clock.elapsed() < 800:
-        application.processEvents()
+        wait()
 
 
 if __name__ == "__main__":

@@ -213,7 +213,7 @@ def _sheet(c: _Collector, body: Sheet, built: Built) -> None:
     share = np.ones(len(grid))
     first = {}
     for level in (body.low, body.high):
-        points = np.array([(body.xs[i], body.ys[j], level) for i, j in grid])
+        points = np.array([body.place(body.xs[i], body.ys[j], level) for i, j in grid])
         first[level] = c.add(body.key, points, nodes, share)
     for j in range(ny - 1):
         for i in range(nx - 1):

@@ -17,6 +17,7 @@ from unterbau.ui.viewport.grips import Drag, arms, drag, grip_at, strokes
 from unterbau.ui.viewport.scene import Scene
 
 CLICK_DISTANCE = 4
+SEEN_THROUGH = 0.25  # of the machine under a map
 FIT = 1.14  # room around the machine
 
 
@@ -143,8 +144,49 @@ class Viewport(QWidget):
         )
         self.plotter.add_point_labels(
             [start - direction * 0.12], [text], name="pull text", font_size=13, bold=True, text_color=accent,
-            shape=None, show_points=False, always_visible=True, reset_camera=False, render=False,
+            shape_color=colour("paper").name(), shape_opacity=0.85, show_points=False, always_visible=True,
+            reset_camera=False, render=False,
         )  # fmt: skip
+
+    def show_map(self, points: FloatArray, colours: FloatArray, mark: FloatArray, text: str) -> None:
+        """Draw a coloured map over the work, and a mark at one of its places.
+
+        Args:
+            points: Rows of places, m, shape (ny, nx, 3).
+            colours: RGB of each, 0 to 255, shape (ny, nx, 3).
+            mark: The marked place, m.
+            text: Beside the mark.
+        """
+        ny, nx = points.shape[:2]
+        corner = np.arange(ny * nx).reshape(ny, nx)
+        faces = np.stack([corner[:-1, :-1], corner[:-1, 1:], corner[1:, 1:], corner[1:, :-1]], axis=-1).reshape(-1, 4)
+        mesh = pv.PolyData(points.reshape(-1, 3), np.hstack([np.full((len(faces), 1), 4), faces]))
+        mesh.point_data["colour"] = colours.reshape(-1, 3).astype(np.uint8)
+        self.plotter.add_mesh(
+            mesh, scalars="colour", rgb=True, name="map", lighting=False, show_scalar_bar=False, pickable=False,
+            reset_camera=False, render=False,
+        )  # fmt: skip
+        size = 0.04 * float(np.linalg.norm(np.ptp(points.reshape(-1, 3), axis=0)))
+        ring = [mark + size * np.array([np.cos(t), np.sin(t), 0.0]) for t in np.linspace(0, 2 * np.pi, 25)]
+        line = pv.PolyData(np.array(ring), lines=np.array([25, *range(25)]))
+        actor = self.plotter.add_mesh(
+            line, color=colour("ink").name(), line_width=3.0, name="map mark", lighting=False, pickable=False,
+            reset_camera=False, render=False,
+        )  # fmt: skip
+        _in_front(actor, 12.0)
+        self.plotter.add_point_labels(
+            [mark + np.array([0.0, 0.0, 1.2 * size])], [text], name="map text", font_size=13, bold=True,
+            text_color=colour("ink").name(), shape_color=colour("paper").name(), shape_opacity=0.85,
+            show_points=False, always_visible=True, reset_camera=False, render=False,
+        )  # fmt: skip
+        self._actor.prop.opacity = SEEN_THROUGH
+
+    def hide_map(self) -> None:
+        """Take the map away."""
+        for name in ("map", "map mark", "map text"):
+            self.plotter.remove_actor(name, render=False)
+        if self._actor is not None:
+            self._actor.prop.opacity = 1.0
 
     def show_grips(self, centre: FloatArray, length: float) -> None:
         """Draw the cross by which the head is dragged along its axes."""

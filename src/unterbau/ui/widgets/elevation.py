@@ -56,7 +56,7 @@ def whole(boxes: list[QRectF]) -> QRectF:
 
 def _corners(body: Body) -> FloatArray:
     if not isinstance(body, Prism):
-        return np.array([(x, y, z) for x in body.xs for y in body.ys for z in (body.low, body.high)])
+        return np.array(body.corners())
     start, end = np.array(body.start), np.array(body.end)
     axes = axes_from((end - start)[None], np.array(body.up)[None])[0]
     ring = np.array(body.rings[0])

@@ -1,7 +1,7 @@
 """A cross-section drawn to scale, hatched by material, with its outer dimensions."""
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QBrush, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QBrush, QFontMetricsF, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
@@ -14,6 +14,7 @@ HATCH = {
     "steel": Qt.BrushStyle.SolidPattern, "iron": Qt.BrushStyle.Dense2Pattern, "aluminium": Qt.BrushStyle.BDiagPattern,
     "brass": Qt.BrushStyle.FDiagPattern, "stone": Qt.BrushStyle.Dense5Pattern, "timber": Qt.BrushStyle.HorPattern,
     "plastic": Qt.BrushStyle.DiagCrossPattern, "carbide": Qt.BrushStyle.Dense1Pattern,
+    "loose": Qt.BrushStyle.Dense6Pattern, "resin": Qt.BrushStyle.CrossPattern,
 }  # fmt: skip
 
 
@@ -47,9 +48,11 @@ class SectionView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         unit = em()
-        area = QRectF(self.rect()).adjusted(2.7 * unit, 0.3 * unit, -0.3 * unit, -1.7 * unit)
         ys, zs = zip(*self._rings[0], strict=True)
         width, height = max(ys) - min(ys), max(zs) - min(zs)
+        beside = QFontMetricsF(font(0.86)).horizontalAdvance(length_text(height, self._view.units, with_unit=False))
+        left = max(2.7 * unit, beside + 1.2 * unit)
+        area = QRectF(self.rect()).adjusted(left, 0.3 * unit, -0.3 * unit, -1.7 * unit)
         scale = min(area.width() / width, area.height() / height)
         middle = QPointF((max(ys) + min(ys)) / 2, (max(zs) + min(zs)) / 2)
         centre = area.center()
@@ -61,10 +64,10 @@ class SectionView(QWidget):
         for ring in self._rings:
             path.addPolygon(QPolygonF([at(y, z) for y, z in (*ring, ring[0])]))
         if len(self._rings) > 1 and self._fill != Qt.BrushStyle.NoBrush:
-            hole = QPolygonF([at(y, z) for y, z in self._rings[1]])
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QBrush(colour("muted"), self._fill))
-            painter.drawPolygon(hole)
+            for ring in self._rings[1:]:
+                painter.drawPolygon(QPolygonF([at(y, z) for y, z in ring]))
         painter.setPen(QPen(colour("ink"), 1.2))
         painter.setBrush(QBrush(colour("ink"), self._hatch))
         painter.drawPath(path)

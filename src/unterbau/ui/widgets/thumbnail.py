@@ -45,9 +45,7 @@ def _of_prisms(prisms: list[Prism]) -> FloatArray:
 
 
 def _of_sheet(sheet: Sheet) -> FloatArray:
-    xs, ys = (sheet.xs[0], sheet.xs[-1]), (sheet.ys[0], sheet.ys[-1])
-    ring = [(xs[0], ys[0]), (xs[1], ys[0]), (xs[1], ys[1]), (xs[0], ys[1])]
-    return np.array([(x, y, z) for z in (sheet.low, sheet.high) for x, y in ring])
+    return np.array(sheet.corners())
 
 
 def paint(painter: QPainter, faces: list[tuple[float, FloatArray]], area: QRectF) -> None:

@@ -33,7 +33,7 @@ class TargetsPanel(QWidget):
             box.addWidget(one)
 
     def show_targets(self, found: Targets, answers: Answers | None, name: str) -> None:
-        """Show targets, and how a candidate meets them at the worst of centre and corners."""
+        """Show targets, and how a candidate meets them at the weakest place of the travel."""
         self.force.setText(
             f"Expect {found.force.likely:.0f} N at the tool ({found.force.low:.0f} – {found.force.high:.0f})."
         )
@@ -51,7 +51,7 @@ class TargetsPanel(QWidget):
             f"{axis} {number_text(reached.likely / 1e6)} {met(target, reached)[1]}"
             for axis, target, reached in zip(AXES, found.stiffness, answers.worst, strict=True)
         ]
-        text = f"“{name}” at the worst of centre and corners, N/µm: {'; '.join(rows)}."
+        text = f"“{name}” at the weakest place of its travel, N/µm: {'; '.join(rows)}."
         if found.mode and answers.modes:
             first = answers.modes[0].frequency
             text += (

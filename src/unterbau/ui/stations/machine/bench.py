@@ -21,7 +21,10 @@ from unterbau.machine.member import member_rings
 from unterbau.machine.parts import Cutter, Drive, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
+from unterbau.studies.account import Account
 from unterbau.studies.belts import corner_pull
+from unterbau.ui.stations.machine.account_page import AccountPage
+from unterbau.ui.stations.machine.own_cut_page import OwnCutPage
 from unterbau.ui.stations.machine.own_section import OwnSection
 from unterbau.ui.stations.machine.part_fields import joint_choices, with_value
 from unterbau.ui.stations.machine.part_form import ChoiceBox, PartForm
@@ -33,6 +36,8 @@ from unterbau.ui.widgets.labels import ElidedLabel, heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.ui.widgets.section_view import SectionView
 from unterbau.units import length_text, movement_text
+
+ACCOUNT, CUT = 2, 3
 
 
 class Bench(QWidget):
@@ -67,6 +72,8 @@ class Bench(QWidget):
         self.limit.hide()
         self.advice = TryInstead(self)
         self.why = Why(view, self)
+        self.account = AccountPage(self)
+        self.cut = OwnCutPage(view, self)
         self._pages = QStackedLayout()
         self._build()
         self.form.edited.connect(self._on_form_edited)
@@ -77,6 +84,8 @@ class Bench(QWidget):
         self.larger.clicked.connect(partial(self._on_step, True))
         self.why_button.clicked.connect(self.why_wanted)
         self.why.closed.connect(self.show_form)
+        self.account.closed.connect(self.show_form)
+        self.cut.closed.connect(self.show_form)
         view.changed.connect(self._show_place)
 
     @property
@@ -134,6 +143,20 @@ class Bench(QWidget):
     def show_why(self) -> None:
         """Open the page with the causes."""
         self._pages.setCurrentIndex(1)
+
+    @property
+    def accounts(self) -> str:
+        """The number whose account is open, or nothing."""
+        return self.account.quantity if self._pages.currentIndex() == ACCOUNT else ""
+
+    def show_account(self, found: Account) -> None:
+        """Open the page that tells how a number came about."""
+        self.account.show_account(found)
+        self._pages.setCurrentIndex(ACCOUNT)
+
+    def show_own_cut(self) -> None:
+        """Open the page with the cut of one's own."""
+        self._pages.setCurrentIndex(CUT)
 
     def refuse(self, attribute: str, problem: str) -> None:
         """Say beside a field why the machine cannot be built with its value."""
@@ -198,7 +221,7 @@ class Bench(QWidget):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addLayout(self._pages)
-        for build in (self._part_page, self._why_page):
+        for build in (self._part_page, self._why_page, self._account_page, self._cut_page):
             area = QScrollArea(self)
             area.setWidgetResizable(True)
             area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -213,6 +236,12 @@ class Bench(QWidget):
 
     def _why_page(self, box: QVBoxLayout) -> None:
         box.addWidget(self.why)
+
+    def _account_page(self, box: QVBoxLayout) -> None:
+        box.addWidget(self.account)
+
+    def _cut_page(self, box: QVBoxLayout) -> None:
+        box.addWidget(self.cut)
 
     def _part_page(self, box: QVBoxLayout) -> None:
         unit = em()

@@ -3,20 +3,21 @@
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from unterbau.catalogue.cuts import cut, cuts
+from unterbau.catalogue.cuts import OWN_CUT, Cut, cuts
 from unterbau.machine.machine import Machine, links
 from unterbau.mechanics.statics import CAUSES
 from unterbau.studies.answers import LikelyAnswers
-from unterbau.studies.cutting import moved_by
+from unterbau.studies.cutting import MOST, bearable, moved_by
 from unterbau.studies.shares import REST
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.stations.machine.path_strip import CAUSE_NAMES, PathStrip, StripLink
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.units import movement_text
+from unterbau.units import length_text, movement_text
 
 AXES = ("X", "Y", "Z")
 WAYS = ("sideways", "front to back", "up")
@@ -57,6 +58,8 @@ class LoadPath(QWidget):
     pointed = pyqtSignal(str)
     cut_chosen = pyqtSignal(str)
     """The machine should be judged by another cut."""
+    asked = pyqtSignal(str)
+    """Why is a number what it is?"""
 
     def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -64,12 +67,13 @@ class LoadPath(QWidget):
         self._selection, self._view = selection, view
         self._shown: tuple[Machine, LikelyAnswers] | None = None
         self.strip = PathStrip(self)
-        self.first = label("", bold=True)
+        self.first = AskedLabel("y", "The pull and what it moves", self, bold=True)
         self.second = label("", "muted")
         self.axis_buttons = QButtonGroup(self)
-        self.cut = ChoiceBox("Cut that the machine is judged by", tuple((c.id, c.label) for c in cuts().values()), self)
-        self.meaning = label("", "muted")
-        self._cut = next(iter(cuts()))
+        choices = (*((c.id, c.label) for c in cuts().values()), (OWN_CUT, "a cut of your own …"))
+        self.cut = ChoiceBox("Cut that the machine is judged by", choices, self)
+        self.meaning = AskedLabel("cut", "The cut and what it moves", self, "muted")
+        self._cut, self._error = next(iter(cuts().values())), 5e-5
         self.load_message = label("", "error")
         self.load = QuantityField("Pull", "force", view, self, self.load_message)
         self._build()
@@ -78,6 +82,8 @@ class LoadPath(QWidget):
         self.strip.pointed.connect(self.pointed)
         self.axis_buttons.idClicked.connect(selection.pull_along)
         self.load.committed.connect(self._on_load)
+        for one in (self.first, self.meaning):
+            one.asked.connect(self.asked)
         selection.pull_changed.connect(self._on_pull_changed)
         selection.link_changed.connect(self._on_link_changed)
         selection.hover_changed.connect(self.strip.light_up)
@@ -92,26 +98,34 @@ class LoadPath(QWidget):
         moves = float(likely.compliance[axis, axis]) * load
         first, second = sentence(rows, axis, load, movement_text(moves, self._view.units))
         self.first.setText(first)
+        self.first.key = AXES[axis].lower()
         self.second.setText(second)
         self._show_meaning(float(likely.compliance[axis, axis]))
 
-    def show_cut(self, name: str) -> None:
-        """Judge by another cut."""
-        self._cut = name
-        self.cut.show_value(name)
+    def show_cut(self, chosen: Cut, error: float) -> None:
+        """Judge by another cut, and the error that is the frame's, m."""
+        self._cut, self._error = chosen, error
+        self.cut.show_value(chosen.id)
         if self._shown:
             axis = self._selection.axis
             self._show_meaning(float(self._shown[1].compliance[axis, axis]))
 
     def _show_meaning(self, compliance: float) -> None:
-        chosen = cut(self._cut)
+        chosen = self._cut
         force, moves = chosen.force, moved_by(chosen, compliance)
+        borne, error = bearable(chosen, compliance, self._error), movement_text(self._error, self._view.units)
+        more = "more than " if borne.depth >= MOST else ""
         low, likely, high = (movement_text(value, self._view.units) for value in (moves.low, moves.likely, moves.high))
         self.meaning.setText(
             f"pulls with {force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) and moves the tool {likely} "
-            f"({low.split()[0]} – {high.split()[0]}) {WAYS[self._selection.axis]}"
+            f"({low.split()[0]} – {high.split()[0]}); {error} of error bear a depth of {more}"
+            f"{length_text(borne.depth, self._view.units)}"
         )
-        tip = f"{chosen.tool}; largest force within a turn. {chosen.source}"
+        tip = (
+            f"{chosen.tool}; largest force within a turn. {chosen.source}. The depth that makes {error}, the share of "
+            f"the brief's error that is the frame's, is for this tool, width and feed; {borne.force.low:.0f} – "
+            f"{borne.force.high:.0f} N; the cutting edge may end sooner, and it may chatter before (lens Shake)."
+        )
         self.meaning.setToolTip(tip)
         self.cut.setToolTip(tip)
 

@@ -8,13 +8,22 @@ from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QStackedLayout, QVBoxLayout, QWidget
 
+from unterbau.catalogue.cuts import Cut, cut
 from unterbau.machine.machine import Machine, bodies_of, travel
+from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.progress import Progress
 from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
+from unterbau.studies.reach import Reach, reach
+from unterbau.studies.shake import Shakes, shakes
+from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.head_place import HeadPlace
+from unterbau.ui.stations.machine.reach_bar import ReachBar
+from unterbau.ui.stations.machine.reach_picture import show_map
+from unterbau.ui.stations.machine.shake_bar import ShakeBar
 from unterbau.ui.stations.machine.sizes_view import SizesView
 from unterbau.ui.theme import colour, em, heat
 from unterbau.ui.view_settings import ViewSettings
@@ -23,11 +32,20 @@ from unterbau.ui.viewport.viewport import Viewport
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 
-LENSES = ("shape", "flex", "sizes")
+LENSES = ("shape", "flex", "shake", "reach", "sizes")
+TIPS = {
+    "shape": "the machine as built, Alt+S",
+    "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
+    "shake": "natural modes, what a tap at the tool brings, how deep a cut may go, Alt+K",
+    "reach": "the bed coloured by stiffness or droop over the whole travel, Alt+R",
+    "sizes": "travel, heights, overhangs and stances, to be dragged or typed, Ctrl+M",
+}
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
 NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
 TICKS = 100  # slider steps per factor of ten
 SHARE_OF_ARROW, SHARE_OF_GRIP = 0.13, 0.05
+SWING = 40  # ms between pictures of a swinging mode
+PHASE = 0.35  # rad
 SNAP = 0.02  # of the travel: the head stays at its middle and ends
 
 
@@ -54,6 +72,13 @@ class MachineView(QWidget):
         self.factor = QSlider(Qt.Orientation.Horizontal, self)
         self.factor_text = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
+        self.reach_bar, self.shake_bar = ReachBar(self), ShakeBar(self)
+        self.reach, self.shakes = Asker(_reach, self), Asker(_shakes, self)
+        self._cut = cut("hardwood")
+        self._view, self._phase = view, 0.0
+        self._swing = QTimer(self)
+        self._swing.setSingleShot(True)
+        self._swing.setInterval(SWING)
         self._draw_later = QTimer(self)
         self._draw_later.setSingleShot(True)
         self._draw_later.setInterval(NUMBERS_FIRST)
@@ -69,6 +94,15 @@ class MachineView(QWidget):
         selection.pull_changed.connect(self._on_pull_changed)
         selection.link_changed.connect(self._on_lit)
         selection.hover_changed.connect(self._on_lit)
+        self._swing.timeout.connect(self._on_swing)
+        self.reach.ready.connect(self._on_found)
+        self.shakes.ready.connect(self._on_found)
+        self.reach.progressed.connect(self.reach_bar.show_waiting)
+        self.shakes.progressed.connect(self.shake_bar.show_waiting)
+        self.reach_bar.changed.connect(self._draw_later.start)
+        self.reach_bar.head_wanted.connect(selection.move_head)
+        self.shake_bar.chosen.connect(self._on_found)
+        self.shake_bar.paused.connect(self._on_paused)
 
     @property
     def exaggeration(self) -> float:
@@ -90,6 +124,12 @@ class MachineView(QWidget):
         self.head.show_machine(machine)
         self.drawing.show_machine(machine, self._selection.place)
         self._shown = (machine, likely, solved)
+        self._ask()
+        self._draw_later.start()
+
+    def show_cut(self, chosen: Cut) -> None:
+        """Judge by another cut."""
+        self._cut = chosen
         self._draw_later.start()
 
     def use_lens(self, lens: str) -> None:
@@ -115,6 +155,9 @@ class MachineView(QWidget):
     def close_view(self) -> None:
         """Give the graphics back."""
         self._draw_later.stop()
+        self._swing.stop()
+        self.reach.close()
+        self.shakes.close()
         self.viewport.close_view()
 
     def movement(self) -> FloatArray:
@@ -147,7 +190,55 @@ class MachineView(QWidget):
         self._show_pull(solved, u if flex else u * 0.0)
         self._show_grips(solved)
         self._show_words(self.lens)
+        self._show_lens(lens)
         self.viewport.draw()
+
+    def _show_lens(self, lens: str) -> None:
+        """Draw what the lenses Reach and Shake add, once it is known."""
+        assert self._shown is not None
+        self._swing.stop()
+        machine, _, solved = self._shown
+        reach = self.reach.known(machine) if lens == "reach" else None
+        if reach is None:
+            self.viewport.hide_map()
+        else:
+            show_map(self.viewport, self.reach_bar, reach, solved, self._selection.axis, self._view)
+        shakes = self.shakes.known((machine, self._selection.place)) if lens == "shake" else None
+        if shakes is not None:
+            self.shake_bar.show_shakes(machine, shakes, self._cut, self._selection.link, self._view.units)
+            if not self.shake_bar.pause.isChecked():
+                self._swing.start()
+
+    def _ask(self) -> None:
+        if self._shown is None:
+            return
+        if self.lens == "reach":
+            self.reach.ask(self._shown[0])
+        elif self.lens == "shake":
+            self.shakes.ask((self._shown[0], self._selection.place))
+
+    def _on_found(self, answer: object) -> None:
+        del answer
+        self._draw_later.start()
+
+    def _on_paused(self, still: bool) -> None:
+        if not still:
+            self._on_swing()
+
+    def _on_swing(self) -> None:
+        """Draw the next picture of the swinging mode."""
+        if self._shown is None or self._scene is None or self.lens != "shake" or not self.isVisible():
+            return
+        shakes = self.shakes.known((self._shown[0], self._selection.place))
+        if shakes is None:
+            return
+        self._phase += PHASE
+        shape = shakes.likely.swings[self.shake_bar.number].shape
+        scale = DRAWN * size_of(self._scene) * float(np.sin(self._phase))
+        self.viewport.move_points(moved(self._scene, shape, scale), ghost=True)
+        self.viewport.draw()
+        if not self.shake_bar.pause.isChecked():
+            self._swing.start()
 
     def _fit_factor(self, u: FloatArray) -> None:
         assert self._scene is not None
@@ -211,10 +302,15 @@ class MachineView(QWidget):
     def _show_words(self, lens: str) -> None:
         for widget in (self.factor, self.legend):
             widget.setVisible(lens == "flex")
-        self.factor_text.setVisible(lens != "sizes")
+        self.factor_text.setVisible(lens in ("shape", "flex", "shake"))
         self.reset.setVisible(lens != "sizes")
-        flex = lens == "flex"
-        self.factor_text.setText(f"flex drawn × {self.exaggeration:.0f}" if flex else "drawn as built, under no load")
+        self.reach_bar.setVisible(lens == "reach")
+        self.shake_bar.setVisible(lens == "shake")
+        words = {
+            "flex": f"flex drawn × {self.exaggeration:.0f}", "shape": "drawn as built, under no load",
+            "shake": "a mode has no size of its own: drawn as large as can be seen",
+        }  # fmt: skip
+        self.factor_text.setText(words.get(lens, ""))
 
     def _build(self) -> None:
         unit = em()
@@ -222,17 +318,12 @@ class MachineView(QWidget):
         box.setContentsMargins(round(1.1 * unit), round(0.4 * unit), round(0.6 * unit), round(0.4 * unit))
         box.setSpacing(round(0.2 * unit))
         top = QHBoxLayout()
-        tips = {
-            "shape": "the machine as built, Alt+S",
-            "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
-            "sizes": "travel, heights, overhangs and stances, to be dragged or typed, Ctrl+M",
-        }
         for place, name in enumerate(LENSES):
             button = QPushButton(name.capitalize(), self)
             button.setCheckable(True)
             button.setFlat(True)
             button.setChecked(name == self.lens)
-            button.setToolTip(tips[name])
+            button.setToolTip(TIPS[name])
             button.setAccessibleName(f"Lens {name}")
             self.lenses.addButton(button, place)
             top.addWidget(button)
@@ -258,11 +349,15 @@ class MachineView(QWidget):
         bottom.addWidget(self.legend)
         self.legend.setFixedSize(self.legend.sizeHint())
         box.addLayout(bottom)
+        box.addWidget(self.reach_bar)
+        box.addWidget(self.shake_bar)
+        self._show_words(self.lens)
 
     def _on_lens(self, place: int) -> None:
         self.lens = LENSES[place]
         self._pages.setCurrentIndex(1 if self.lens == "sizes" else 0)
         self._show_words(self.lens)
+        self._ask()
         self._draw_later.start()
         self.lens_changed.emit(self.lens)
 
@@ -289,3 +384,11 @@ def _mixed(a: QColor, b: QColor, share: float) -> QColor:
         a.greenF() * (1 - share) + b.greenF() * share,
         a.blueF() * (1 - share) + b.blueF() * share,
     )
+
+
+def _reach(machine: Machine, progress: Progress) -> Reach:
+    return reach(machine, progress=progress)
+
+
+def _shakes(asked: tuple[Machine, Place], progress: Progress) -> Shakes:
+    return shakes(*asked, progress)

@@ -1,18 +1,28 @@
 """A section by its dimensions: a shape and its sizes, typed."""
 
 from functools import partial
+from pathlib import Path
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QGridLayout, QWidget
+from PyQt6.QtWidgets import QFileDialog, QGridLayout, QPushButton, QWidget
 
-from unterbau.errors import InputError
+from unterbau.errors import InputError, UnterbauError
+from unterbau.files.atomic import write_atomically
+from unterbau.files.section_dxf import dxf_text, svg_text
+from unterbau.sections.built_up import LAYOUTS, OF
 from unterbau.sections.own import SHAPES, converted, section_of, shape, shape_of, sizes_of
+from unterbau.sections.section import pieces_of, section
+from unterbau.sections.solved import SolvedSection, register
+from unterbau.ui.jobs.asker import Asker
+from unterbau.ui.jobs.solve_apart import STEP, solve_apart
+from unterbau.ui.stations.machine.drawn_section import DrawnSection, open_drawing
 from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 
+LAYOUT_CHOICES = tuple((one.id, one.label) for one in LAYOUTS.values())
 SIZES = ("height", "width", "side", "diameter", "wall")
 
 
@@ -40,6 +50,23 @@ class OwnSection(QWidget):
             grid.addWidget(self._captions[name], row, 0)
             grid.addWidget(self.fields[name], row, 1)
             self.fields[name].committed.connect(partial(self._on_size, name))
+        self.drawing = QPushButton("from a drawing …", self)
+        self.drawing.setToolTip("closed outlines from a DXF file, or from a few lines of text")
+        self.save = QPushButton("save the outline …", self)
+        self.save.setToolTip("as a DXF drawing or an SVG picture")
+        self.build = ChoiceBox("Build up of several of these", (("", "build up …"), *LAYOUT_CHOICES), self)
+        for row, widget in enumerate((self.build, self.drawing, self.save), start=len(SIZES) + 1):
+            grid.addWidget(widget, row, 1)
+        self.message = label("", "error", 0.86)
+        self.message.setWordWrap(True)
+        grid.addWidget(self.message, len(SIZES) + 4, 0, 1, 2)
+        self.solving = Asker(solve_apart, self)
+        self.solving.ready.connect(self._on_built)
+        self.solving.failed.connect(self.message.setText)
+        self.solving.progressed.connect(self._on_steps)
+        self.drawing.clicked.connect(self._on_drawing)
+        self.save.clicked.connect(self._on_save)
+        self.build.activated.connect(self._on_build)
         self.shape.activated.connect(self._on_shape)
 
     def show_section(self, name: str) -> None:
@@ -53,6 +80,70 @@ class OwnSection(QWidget):
             self._captions[size].setVisible(size in kind.sizes)
             if size in sizes:
                 field.set_value(sizes[size])
+
+    def open_file(self, path: Path) -> DrawnSection | None:
+        """Show the drawing in a file; say beside the button why it cannot be read."""
+        self.message.setText("")
+        try:
+            drawing = open_drawing(path)
+        except InputError as error:
+            self.message.setText(f"{Path(error.where).name or path.name}: {error.problem}")
+            return None
+        except UnterbauError as error:
+            self.message.setText(str(error))
+            return None
+        dialog = DrawnSection(drawing, path.stem, self)
+        dialog.solved.connect(self._on_solved)
+        dialog.open()
+        return dialog
+
+    def write_file(self, path: Path) -> None:
+        """Save the section's outline; the file's ending says how."""
+        found = section(self._name)
+        text = svg_text(found) if path.suffix.lower() == ".svg" else dxf_text(found)
+        try:
+            write_atomically(path, text)
+        except UnterbauError as error:
+            self.message.setText(str(error))
+
+    def _on_drawing(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "A drawn section", "", "Drawings (*.dxf *.txt)")
+        if name:
+            self.open_file(Path(name))
+
+    def _on_save(self) -> None:
+        start = f"{self._name}.dxf"
+        name, _ = QFileDialog.getSaveFileName(self, "Save the outline", start, "DXF (*.dxf);;SVG (*.svg)")
+        if name:
+            self.write_file(Path(name))
+
+    def _on_build(self, index: int) -> None:
+        layout = str(self.build.itemData(index))
+        self.build.setCurrentIndex(0)
+        if not layout:
+            return
+        name = f"{layout}{OF}{self._name.split(OF)[-1]}"
+        self.message.setText("")
+        try:
+            pieces_of(name)
+        except InputError as error:
+            self.message.setText(error.problem)
+            return
+        try:
+            self.chosen.emit(section(name).name)
+        except InputError:
+            self.solving.ask(name)
+
+    def _on_steps(self, done: int, total: int) -> None:
+        self.build.setEnabled(not total)
+        self.message.setText(f"solving the cross-section, {done * STEP:.0f} s …" if total else "")
+
+    def _on_built(self, found: SolvedSection) -> None:
+        register(found)
+        self.chosen.emit(found.name)
+
+    def _on_solved(self, found: SolvedSection) -> None:
+        self.chosen.emit(found.name)
 
     def _on_shape(self, index: int) -> None:
         kind = shape(str(self.shape.itemData(index)))

@@ -2,15 +2,15 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Any, Literal, get_args
 
 from unterbau.catalogue.drives import drives
 from unterbau.catalogue.guides import blocks
-from unterbau.catalogue.joints import OWN, joints
+from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.joining import likely_values
+from unterbau.machine.joining import group_of, likely_values
 from unterbau.machine.kind import Kind as MachineKind
-from unterbau.machine.kit.checks import PLATE, thickest
+from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, PLATE, RIBBED, thickest
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.materials.material import materials
@@ -40,12 +40,13 @@ class Field:
 
 def material_choices() -> Choices:
     """Return every material."""
-    return tuple((one.id, one.label) for one in materials().values())
+    return tuple((one.id, one.label) for one in materials().values() if one.kind not in ("loose", "resin"))
 
 
 def fill_choices() -> Choices:
     """Return what can be poured into a hollow."""
-    poured = tuple((one.id, one.label) for one in materials().values() if one.kind == "stone" and one.id != "granite")
+    kinds = ("stone", "loose", "resin")
+    poured = tuple((one.id, one.label) for one in materials().values() if one.kind in kinds and one.id != "granite")
     return ((None, "empty"), *poured)
 
 
@@ -54,9 +55,28 @@ def section_choices() -> Choices:
     return tuple((name, section(name).label) for family in families() for name in family)
 
 
+MOUNT = Field(
+    "mount", "rails on", "choice",
+    lambda: (("front", "the front face"), ("top-front", "top and front"), ("top-bottom", "top and bottom")),
+)  # fmt: skip
+FILLED = (Field("loose", "and it", "choice", lambda: ((False, "bonds to the walls"), (True, "lies loose"))),)
+RIBS = (
+    Field("rib_height", "ribs stand", "quantity", low=0.01, high=0.2),
+    Field("rib_thickness", "ribs are thick", "quantity", low=0.002, high=0.05),
+)
+GUSSETS = (
+    Field("gusset_leg", "gusset legs", "quantity", low=0.02, high=0.4),
+    Field("gusset_thickness", "gussets are thick", "quantity", low=0.002, high=0.05),
+)
+SEAM = (
+    Field("seam", "seams", "choice", lambda: (("screws", "screws"), ("bonded", "bonded"), ("welded", "welded"))),
+    Field("pitch", "screws every", "quantity", low=0.02, high=1.0),
+)
+
+
 def joint_choices() -> Choices:
     """Return every kind of joint, and values of one's own."""
-    return (*((one.id, one.label) for one in joints().values()), (OWN, "own values"))
+    return (*((one.id, one.label) for one in joints().values()), (BOLTS, "bolts, computed"), (OWN, "own values"))
 
 
 def _own_joint(attribute: str, caption: str, scale: float, unit: str) -> Field:
@@ -70,6 +90,37 @@ OWN_JOINT = (
     _own_joint("bend", "each, bent open", 1e3, "kN·m/rad"),
     _own_joint("twist", "each, twisted", 1e3, "kN·m/rad"),
     _own_joint("spread", "low and high by ×", 1.0, ""),
+)
+
+
+def _bolt_sizes() -> Choices:
+    return tuple((size, size) for size in get_args(Size))
+
+
+def _brackets() -> Choices:
+    return tuple((one, one) for one in get_args(Bracket))
+
+
+def _surfaces() -> Choices:
+    return (("ground", "ground, scraped"), ("milled", "milled"), ("extruded", "extruded, sawn"), ("painted", "painted"))
+
+
+def _threads() -> Choices:
+    return (("tapped", "tapped or through"), *((one, f"nut in {one}") for one in get_args(Into)[1:]))
+
+
+BOLT_GROUP = (
+    Field("bolts.size", "bolts", "choice", _bolt_sizes),
+    Field("bolts.across", "side by side", "count", low=1, high=12),
+    Field("bolts.along", "one over another", "count", low=1, high=12),
+    Field("bolts.thickness", "plate under heads", "quantity", low=0.001, high=0.1),
+    Field("bolts.bracket", "of", "choice", _brackets),
+    Field("bolts.surface", "faces", "choice", _surfaces),
+    Field("bolts.into", "thread", "choice", _threads),
+    Field("bolts.torque", "torque, 0 = usual", "quantity", kind="plain", unit="N·m", low=0.0, high=200.0),
+    Field("bolts.leg", "bracket leg, 0 = none", "quantity", low=0.0, high=0.3),
+    Field("bolts.overhang", "base plate beyond, 0 = none", "quantity", low=0.0, high=0.3),
+    Field("bolts.bonded", "and", "choice", lambda: ((False, "dry"), (True, "epoxied"))),
 )
 
 
@@ -99,8 +150,13 @@ FIELDS: dict[type, tuple[Field, ...]] = {
     Guide: (
         Field("block", "size", "choice", lambda: tuple((one.id, one.label) for one in blocks().values())),
         Field("preload", "preload", "choice", lambda: (("light", "light"), ("medium", "medium"))),
+        Field("blocks", "blocks a rail", "count", low=1, high=6),
     ),
-    Drive: (Field("kind", "drive", "choice", lambda: tuple((one.id, one.label) for one in drives().values())),),
+    Drive: (
+        Field("kind", "drive", "choice", lambda: tuple((one.id, one.label) for one in drives().values())),
+        Field("offset", "off centre", "quantity", low=-0.5, high=0.5),
+        Field("free", "motor", "choice", lambda: ((False, "holds"), (True, "off, friction only"))),
+    ),
     Spindle: (
         Field("mass", "mass", "quantity", kind="mass", low=0.05, high=500),
         Field("radial", "stiffness, sideways", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
@@ -141,15 +197,28 @@ def section_from(text: str, now: str) -> str:
         raise InputError("section", f'expected sizes such as 80x40x4 or a name such as "{kind}-…"') from None
 
 
+def _added(attribute: str, caption: str) -> Field:
+    return Field(attribute, caption, "count", low=0, high=MOST_ADDED)
+
+
 def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
     """Return the fields of a part that stands at a link of a machine of some kind."""
     if isinstance(part, Sizes):
         return size_fields(kind)
     fields = FIELDS[next(sort for sort in FIELDS if isinstance(part, sort))]
     if isinstance(part, Plate):
-        return (replace(fields[0], high=thickest(key)), *fields[1:])
-    if isinstance(part, Joint) and part.kind == OWN:
-        return (*fields, *OWN_JOINT)
+        ribbed = (_added("ribs", "ribs"), *(RIBS if part.ribs else ())) if key in RIBBED else ()
+        return (replace(fields[0], high=thickest(key)), *fields[1:], *ribbed)
+    if isinstance(part, Member):
+        screws = SEAM if part.seam == "screws" else SEAM[:1]
+        return (*fields, *(FILLED if part.fill else ()), *(screws if section(part.section).pieces else ()))
+    if isinstance(part, Joint):
+        more = OWN_JOINT if part.kind == OWN else ()
+        own = (fields[0], *BOLT_GROUP) if part.kind == BOLTS else (*fields, *more)
+        gussets = (_added("gussets", "gussets a corner"), *(GUSSETS if part.gussets else ()))
+        return (*own, *(gussets if key in GUSSETED else ()))
+    if isinstance(part, Guide) and key == "x_guides" and any(one.key == "gantry_beam" for one in kind.links):
+        return (*fields, MOUNT)
     if isinstance(part, Drive) and kind.most_drives.get(key, 1) > 1:
         return (*fields, Field("count", "how many", "count", low=1, high=kind.most_drives[key]))
     return fields
@@ -167,8 +236,10 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
     """Return the part with one value changed; a joint taken into one's own hands starts from what it was."""
     changed: dict[str, Any] = {attribute: value}
     if isinstance(part, Joint) and attribute == "kind":
-        return replace(part, kind=str(value), own=likely_values(part) if value == OWN else None)
-    if isinstance(part, Joint) and attribute.startswith("own.") and part.own is not None:
-        own: dict[str, Any] = {attribute.removeprefix("own."): value}
-        return replace(part, own=replace(part.own, **own))
+        own_values = likely_values(part) if value == OWN else None
+        return replace(part, kind=str(value), own=own_values, bolts=group_of(part) if value == BOLTS else None)
+    if isinstance(part, Joint) and "." in attribute:
+        inner, _, name = attribute.partition(".")
+        within: dict[str, Any] = {name: value}
+        return replace(part, **{inner: replace(getattr(part, inner), **within)})
     return replace(part, **changed)

@@ -1,8 +1,8 @@
 """The readout: stiffness per axis like the digital scales of a machine tool."""
 
-from PyQt6.QtCore import QEasingCurve, Qt, QVariantAnimation
+from PyQt6.QtCore import QEasingCurve, Qt, QVariantAnimation, pyqtSignal
 from PyQt6.QtGui import QFont
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from unterbau.band import Band
 from unterbau.brief.targets import Targets, met
@@ -12,8 +12,11 @@ from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.studies.answers import Answers, LikelyAnswers
 from unterbau.studies.compliance import softest
+from unterbau.studies.hurry import Hurry
+from unterbau.studies.places import place_words
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.units import movement_text, number_text
 
@@ -25,16 +28,7 @@ SAME = 0.005
 
 def place_text(place: Place) -> str:
     """Return the head's place in words."""
-    words = {
-        "x": {0.0: "left", 0.5: "mid", 1.0: "right"},
-        "y": {0.0: "front", 0.5: "mid", 1.0: "back"},
-        "z": {0.0: "lowest", 0.5: "mid", 1.0: "highest"},
-    }
-    parts = [
-        f"{axis.upper()} {words[axis].get(at, f'{at:.0%}')}"
-        for axis, at in (("x", place.x), ("y", place.y), ("z", place.z))
-    ]
-    return "head at " + ", ".join(parts)
+    return f"head at {place_words(place)}"
 
 
 def band_text(band: Band, scale: float) -> str:
@@ -50,11 +44,11 @@ def direction_text(direction: FloatArray) -> str:
     return f"along {AXES[int(abs(direction).argmax())]}" if alone else "along " + " ".join(named).removeprefix("+")
 
 
-class RollingNumber(QLabel):
+class RollingNumber(AskedLabel):
     """Digits that run to their new value."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+    def __init__(self, axis: str, parent: QWidget | None = None) -> None:
+        super().__init__(axis.lower(), f"Stiffness along {axis}, newtons per micrometre", parent)
         self.setFont(font(1.95, QFont.Weight.DemiBold))
         self.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.value = 0.0
@@ -89,6 +83,9 @@ class RollingNumber(QLabel):
 class Readout(QWidget):
     """Stiffness with bands, droop, lowest mode, mass, money."""
 
+    asked = pyqtSignal(str)
+    """Why is this number what it is?"""
+
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setProperty("surface", "soft")
@@ -96,17 +93,25 @@ class Readout(QWidget):
         self._view = view
         self.against = label("", "muted", 0.86)
         self.busy = label("", "muted", 0.86)
-        self.numbers = [RollingNumber(self) for _ in AXES]
+        self.numbers = [RollingNumber(axis, self) for axis in AXES]
         self.bands = [label("", "muted", 0.92) for _ in AXES]
         self.changes = [label("", size=0.92) for _ in AXES]
         self.nose = label("", "muted", 0.86)
         self.softest = label("", "muted", 0.86)
+        self.hurry = AskedLabel("hurry", "Braking", self)
+        self.hurry.setProperty("role", "muted")
+        self.hurry.setFont(font(0.86))
         self.place = label("", "muted", 0.86)
-        self.figures = {name: label("–", bold=True) for name in ("droop", "shake", "mass", "money")}
+        self.figures = {name: AskedLabel(name, name.capitalize(), self) for name in ("droop", "shake", "mass", "money")}
+        for figure in self.figures.values():
+            figure.setFont(font(1.0, QFont.Weight.DemiBold))
         self.spreads = {name: label("", "muted", 0.8) for name in self.figures}
         self._droop: Band | None = None
         self._droops: tuple[float, ...] = ()
+        self._hurry: tuple[Hurry, ...] = ()
         self._build()
+        for number in (*self.numbers, *self.figures.values(), self.hurry):
+            number.asked.connect(self.asked)
         view.changed.connect(self._show_droop)
 
     def show_likely(self, likely: LikelyAnswers, benchmark: LikelyAnswers | None, name: str, place: Place) -> None:
@@ -141,6 +146,8 @@ class Readout(QWidget):
         if answers is None:
             self._droop = None
             self._droops = ()
+            self._hurry = ()
+            self.hurry.setText("braking …")
             for band in self.bands:
                 band.setText("likely …")
                 band.setToolTip("")
@@ -152,9 +159,13 @@ class Readout(QWidget):
             target = wanted.stiffness[axis]
             fits, words = met(target, answers.worst[axis])
             self.bands[axis].setText(f"{band_text(answers.stiffness[axis], 1e-6)}  {'✓' if fits else '✕'}")
-            needed = f"the brief needs {number_text(target / 1e6)} N/µm at the worst of centre and corners"
+            where, weakest = place_words(answers.worst_places[axis]), answers.worst[axis]
+            needed = (
+                f"the brief needs {number_text(target / 1e6)} N/µm wherever the head goes; weakest is {where} with "
+                f"{number_text(weakest.likely * 1e-6)} ({band_text(weakest, 1e-6)})"
+            )
             self.bands[axis].setToolTip(f"low – high here; {needed}: {words}")
-        self._droop, self._droops = answers.droop, answers.droops[1]
+        self._droop, self._droops, self._hurry = answers.droop, answers.droops[1], answers.hurry
         self._show_droop()
         lowest = answers.modes[0]
         self.figures["shake"].setText(f"{lowest.frequency.likely:.0f} Hz")
@@ -163,9 +174,22 @@ class Readout(QWidget):
             "lowest natural frequencies, likely: " + ", ".join(f"{m.frequency.likely:.0f} Hz" for m in answers.modes)
         )
 
+    def _show_hurry(self) -> None:
+        """Say how far the tool is left behind while an axis brakes."""
+        unit = self._view.units
+        texts = [movement_text(one.error(1.0).likely, unit).split(" ") for one in self._hurry]
+        each = " · ".join(f"{one.axis.upper()} {text[0]}" for one, text in zip(self._hurry, texts, strict=True))
+        self.hurry.setText(f"braking at 1 m/s²: {each} {texts[0][1]}, likely" if each else "nothing is driven here")
+        rows = []
+        for one in self._hurry:
+            low, high = (movement_text(end, unit) for end in one.error(1.0).ends)
+            rows.append(f"{one.axis.upper()} moves {one.mass:.1f} kg, {one.force(1.0):.0f} N: {low} – {high}")
+        self.hurry.setToolTip(f"how far the tool is left behind while an axis speeds up or brakes; {'; '.join(rows)}")
+
     def _show_droop(self) -> None:
         if self._droop is None:
             return
+        self._show_hurry()
         self.figures["droop"].setText(movement_text(self._droop.likely, self._view.units))
         each = (
             f"{name} {movement_text(sag, self._view.units)}" for name, sag in zip(PLACES, self._droops, strict=True)
@@ -207,7 +231,6 @@ class Readout(QWidget):
         grid.setVerticalSpacing(0)
         for axis, name in enumerate(AXES):
             letter = label(name, "muted", 1.45)
-            self.numbers[axis].setAccessibleName(f"Stiffness along {name}, newtons per micrometre")
             letter.setToolTip("static stiffness of the structural loop at the tool tip")
             grid.addWidget(letter, axis, 0)
             grid.addWidget(self.numbers[axis], axis, 1)
@@ -219,6 +242,7 @@ class Readout(QWidget):
         box.addLayout(grid)
         box.addWidget(self.nose)
         box.addWidget(self.softest)
+        box.addWidget(self.hurry)
         box.addWidget(self.place)
         box.addSpacing(round(0.3 * unit))
         row = QGridLayout()

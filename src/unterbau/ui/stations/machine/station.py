@@ -5,7 +5,8 @@ from functools import partial
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
-from unterbau.brief.targets import targets
+from unterbau.brief.targets import SHARES, targets
+from unterbau.catalogue.cuts import OWN_CUT, OwnCut
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, part
 from unterbau.machine.parts import Part
@@ -14,11 +15,13 @@ from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.studies.advise import Trial
 from unterbau.studies.budget import shop_limits
+from unterbau.studies.cutting import chosen_cut
 from unterbau.studies.explain import explain
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.accounts import Accounts
 from unterbau.ui.stations.machine.advice import Advice
 from unterbau.ui.stations.machine.bench import Bench
 from unterbau.ui.stations.machine.candidates import Candidates
@@ -52,11 +55,13 @@ class MachineStation(QWidget):
         self.shelf = Shelf(self)
         self.candidates = Candidates(document, selection, feed, self.shelf, self)
         self.advice = Advice(self)
+        self.accounts = Accounts(document, selection, view, feed, self.view, self)
         self.first_steps = FirstSteps(self)
         self._trials: tuple[Trial, ...] = ()
+        self._advised = ""
         self._build()
         self._connect()
-        self.load_path.show_cut(document.project.cut)
+        self._show_cut()
 
     def commands(self) -> list[Command]:
         """Return what one can do here."""
@@ -72,7 +77,10 @@ class MachineStation(QWidget):
             ),
             Command("lens-shape", "Lens: shape", partial(view.use_lens, "shape"), "Alt+S"),
             Command("lens-flex", "Lens: flex", partial(view.use_lens, "flex"), "Alt+F"),
+            Command("lens-shake", "Lens: shake", partial(view.use_lens, "shake"), "Alt+K", "natural modes, chatter"),
+            Command("lens-reach", "Lens: reach", partial(view.use_lens, "reach"), "Alt+R", "the whole travel"),
             Command("why", "Why is this so soft?", self.show_why, "Ctrl+Y", "causes, numbers, formula, source"),
+            *self.accounts.commands(),
             Command("reset-view", "Reset view", view.viewport.reset_view, "Home"),
             Command("turn-left", "Turn the machine to the left", partial(view.viewport.turn, 15.0, 0.0), "Alt+Left"),
             Command(
@@ -117,7 +125,8 @@ class MachineStation(QWidget):
         """Take back what is being dragged, or stop what is being computed behind the scenes."""
         if self.view.viewport.cancel_drag():
             return
-        self.advice.stop()
+        for asker in (self.advice, self.view.reach, self.view.shakes, self.accounts.samples):
+            asker.stop()
         self.feed.stop()
 
     def choose_weakest(self) -> None:
@@ -127,6 +136,8 @@ class MachineStation(QWidget):
     def close_view(self) -> None:
         """Stop looking for alternatives; give the graphics back."""
         self.advice.close()
+        self.accounts.samples.close()
+        self.bench.own.solving.close()
         self.view.close_view()
 
     def _candidate(self) -> Candidate:
@@ -174,11 +185,22 @@ class MachineStation(QWidget):
         self.view.drawing.released.connect(self._document.end_gesture)
         self.view.drawing.typing_wanted.connect(self._on_typing_wanted)
         self.load_path.cut_chosen.connect(self._on_cut_chosen)
+        self.bench.cut.changed.connect(self._on_own_cut)
         self.bench.why_wanted.connect(self.show_why)
         self.bench.advice.chosen.connect(self._on_trial_chosen)
         self.advice.ready.connect(self._on_advice)
-        self.advice.progressed.connect(self.bench.advice.show_waiting)
-        self.advice.failed.connect(self.trouble)
+        self.advice.waiting.connect(self.bench.advice.show_waiting)
+        for source in (self.readout, self.load_path):
+            source.asked.connect(self.accounts.ask)
+        self.view.reach_bar.words.asked.connect(self.accounts.ask)
+        self.view.shake_bar.limit.asked.connect(self.accounts.ask)
+        self.accounts.ready.connect(self.bench.show_account)
+        self.accounts.trouble.connect(self.trouble)
+        self.accounts.samples.progressed.connect(self.bench.account.show_waiting)
+        self.bench.account.samples_wanted.connect(self.accounts.draw)
+        self.bench.account.frame_wanted.connect(self.accounts.save_frame)
+        for asker in (self.advice, self.view.reach, self.view.shakes):
+            asker.failed.connect(self.trouble)
         self._selection.pull_changed.connect(self._on_pull_changed)
         self.view.pointed.connect(self._selection.point_at)
         self.candidates.trouble.connect(self.trouble)
@@ -216,7 +238,14 @@ class MachineStation(QWidget):
         if before != after:
             self.first_steps.follow("edit")
         self.candidates.show_cards()
-        self.load_path.show_cut(self._document.project.cut)
+        self._show_cut()
+
+    def _show_cut(self) -> None:
+        project = self._document.project
+        chosen = chosen_cut(project.cut, project.own_cut)
+        self.load_path.show_cut(chosen, SHARES[project.brief.finish] * project.brief.accuracy)
+        self.view.show_cut(chosen)
+        self.bench.cut.show_cut(project.own_cut)
 
     def _show_bench(self, machine: Machine, key: str) -> None:
         project = self._document.project
@@ -226,7 +255,10 @@ class MachineStation(QWidget):
         if key == SIZES:
             self.advice.stop()
             return
-        self.advice.ask(machine, key, self._selection.place, prices)
+        if key != self._advised:
+            self._advised = key
+            self._on_advice(())
+        self.advice.ask_for(machine, key, self._selection.place, prices)
         if self.bench.explains:
             self._explain(machine, key)
 
@@ -258,6 +290,11 @@ class MachineStation(QWidget):
 
     def _on_cut_chosen(self, cut: str) -> None:
         self._document.apply(edits.set_cut(self._document.project, cut), "cut to be judged by", "cut")
+        if cut == OWN_CUT:
+            self.bench.show_own_cut()
+
+    def _on_own_cut(self, own: OwnCut) -> None:
+        self._document.apply(edits.set_own_cut(self._document.project, own), "a cut of your own", "own cut")
 
     def _on_lens_changed(self, lens: str) -> None:
         if lens == "sizes":
@@ -302,9 +339,13 @@ class MachineStation(QWidget):
             self.choose_weakest()
         self._show_bench(machine, self._selection.link)
         self.view.show_answers(machine, likely, solved)
+        if self.bench.accounts:
+            self.accounts.ask(self.bench.accounts)
         self.candidates.show_cards()
 
     def _on_bands(self) -> None:
+        if self.bench.accounts:
+            self.accounts.ask(self.bench.accounts)
         self.readout.show_bands(self.feed.full(self.feed.machine()), targets(self._document.project.brief))
 
 

@@ -12,7 +12,7 @@ from unterbau.units import Units, movement_text, number_text
 WAYS = ("sideways", "front to back", "up")
 RESISTS = {
     "E·I": ("kN·m²", 1e-3), "G·J": ("kN·m²", 1e-3), "G·As": ("MN", 1e-6), "E·A": ("MN", 1e-6),
-    FORCE: ("N/µm", 1e-6), "N·m": ("kN·m/rad", 1e-3),
+    "D": ("kN·m", 1e-3), "E·t": ("MN/m", 1e-6), FORCE: ("N/µm", 1e-6), "N·m": ("kN·m/rad", 1e-3),
 }  # fmt: skip
 
 

@@ -1,0 +1,217 @@
+"""Tool against work at many places of the travel: substructures joined by contacts that move.
+
+Unknown are the contacts' forces and the floating substructures' rigid movements; they are few, so every
+place is a small dense system, solved in one batch. Derivation in docs/theory/travel.md.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.substructures import Substructure
+
+FORCE = 1e7  # unit of the contacts' forces, so that both kinds of unknowns are of one size
+SIX = np.arange(6)
+CHUNK = 256
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """A point of a substructure that may move along it; it has U different positions."""
+
+    substructure: int
+    position: IntArray
+    """Which of its positions it has at each place of the travel, shape (n_places,)."""
+    nodes: IntArray
+    """Nodes of the substructure that its movement is made of, shape (U, m)."""
+    share: FloatArray
+    """Their movements to its own, global axes, shape (U, m, 6, 6)."""
+    beam: IntArray
+    """Beam that it stands inside of, or -1, shape (U,)."""
+    station: FloatArray
+    """m from that beam's first end, shape (U,)."""
+    arm: FloatArray
+    """From the movement of the beam's axis to its own, shape (U, 6, 6)."""
+    sinking: FloatArray
+    """Movement by the beam's own weight between its ends, shape (U, 6)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Contact:
+    """Springs between two points."""
+
+    first: Point
+    second: Point
+    axes: FloatArray
+    """Global movements to movements along and about the springs' own axes, shape (6, 6)."""
+    flexibility: FloatArray
+    """m/N, rad/(N·m) at each place, shape (n_places, 6); inf where there is no spring."""
+
+
+@dataclass(frozen=True, slots=True)
+class Swept:
+    """Answers over the travel."""
+
+    compliance: FloatArray
+    """Tool against work, m/N, shape (n_places, 3, 3)."""
+    sinking: FloatArray
+    """Tool against work by weight, m, along x, y, z, shape (n_places, 3)."""
+
+    def of(self, places: IntArray) -> "Swept":
+        """Return the answers at some of the places."""
+        return Swept(self.compliance[places], self.sinking[places])
+
+
+@dataclass(frozen=True, slots=True)
+class _Block:
+    point: Point
+    rows: IntArray
+    factor: FloatArray
+    """Its movement to the rows', shape (r, 6)."""
+
+
+class InnerFlexibility:
+    """Flexibility of host beams between their held ends."""
+
+    def between(self, a: Point, b: Point, at: IntArray, bt: IntArray, same: BoolArray) -> FloatArray:
+        """Return the movement of `a` by loads on `b` in positions `at`, `bt`, zero but where `same`; (n, 6, 6)."""
+        raise NotImplementedError
+
+
+def sweep(
+    substructures: tuple[Substructure, ...],
+    contacts: list[Contact],
+    tool: Point,
+    work: Point,
+    arms: FloatArray,
+    inner: InnerFlexibility,
+) -> Swept:
+    """Return tool against work at every place.
+
+    Args:
+        substructures: What the contacts join.
+        contacts: The contacts.
+        tool: Where the tool is pulled.
+        work: What is pushed back.
+        arms: From the work's point to the tool, m, shape (n_places, 3).
+        inner: Flexibility of the beams that contacts stand inside of.
+
+    Returns:
+        Compliance and sinking.
+    """
+    n = len(arms)
+    blocks, springs = _blocks(contacts, tool, work)
+    count = int(blocks[-1].rows[-1]) + 1
+    found = [
+        _chunk(substructures, blocks, springs, count, arms, inner, np.arange(start, min(start + CHUNK, n)))
+        for start in range(0, n, CHUNK)
+    ]
+    return Swept(np.concatenate([one.compliance for one in found]), np.concatenate([one.sinking for one in found]))
+
+
+def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[_Block], FloatArray]:
+    blocks, springs, row = [], [], 0
+    for contact in contacts:
+        used = np.flatnonzero(np.isfinite(contact.flexibility).all(axis=0))
+        rows = np.arange(row, row + len(used))
+        blocks += [_Block(contact.first, rows, contact.axes[used]), _Block(contact.second, rows, -contact.axes[used])]
+        springs.append(contact.flexibility[:, used])
+        row += len(used)
+    blocks += [
+        _Block(tool, np.arange(row, row + 3), np.eye(6)[:3]),
+        _Block(work, np.arange(row + 3, row + 9), np.eye(6)),
+    ]
+    return blocks, np.concatenate(springs, axis=1)
+
+
+def _chunk(
+    substructures: tuple[Substructure, ...], blocks: list[_Block], springs: FloatArray, count: int, arms: FloatArray,
+    inner: InnerFlexibility, places: IntArray,
+) -> Swept:  # fmt: skip
+    n, held = len(places), springs.shape[1]
+    F = np.zeros((n, count, count))
+    for a, b in _pairs(blocks):
+        value, which = _flexibility(a.point, b.point, substructures[a.point.substructure], inner, places)
+        part = (a.factor @ value @ b.factor.T)[which]
+        F[:, a.rows[:, None], b.rows] += part
+        if a is not b:
+            F[:, b.rows[:, None], a.rows] += part.transpose(0, 2, 1)
+    floating = [s for s, one in enumerate(substructures) if one.rigid.shape[1]]
+    R, sunk = np.zeros((n, count, 6 * len(floating))), np.zeros((n, count))
+    for block in blocks:
+        point, one = block.point, substructures[block.point.substructure]
+        position = point.position[places]
+        by_node = one.sinking.reshape(-1, 6)[point.nodes]
+        moved = np.einsum("umab,umb->ua", point.share, by_node) + point.sinking
+        sunk[:, block.rows] += (moved @ block.factor.T)[position]
+        if one.rigid.shape[1]:
+            column = 6 * floating.index(point.substructure)
+            rigid = np.einsum("umab,umbc->uac", point.share, one.rigid.reshape(-1, 6, 6)[point.nodes])
+            R[:, block.rows, column : column + 6] += (block.factor @ rigid)[position]
+    weight = np.concatenate([substructures[s].weight for s in floating]) if floating else np.zeros(0)
+    return _solve(F, R, sunk, springs[places], weight, _pulls(arms[places]), held)
+
+
+def _pulls(arms: FloatArray) -> FloatArray:
+    """Return loads on the tool's and the work's rows by pulls along x, y, z, (n, 9, 3)."""
+    unit = np.eye(3)
+    pulls = np.zeros((len(arms), 9, 3))
+    pulls[:, :3], pulls[:, 3:6] = unit, -unit
+    for axis in range(3):
+        pulls[:, 6:, axis] = -np.cross(arms, unit[axis])
+    return pulls
+
+
+def _solve(
+    F: FloatArray, R: FloatArray, sunk: FloatArray, springs: FloatArray, weight: FloatArray, pulls: FloatArray,
+    held: int,
+) -> Swept:  # fmt: skip
+    n, free = len(F), R.shape[2]
+    size = held + free
+    A, right = np.zeros((n, size, size)), np.zeros((n, size, 4))
+    A[:, :held, :held] = F[:, :held, :held] * FORCE
+    step = np.arange(held)
+    A[:, step, step] += springs * FORCE
+    A[:, :held, held:] = -R[:, :held]
+    A[:, held:, :held] = -R[:, :held].transpose(0, 2, 1)
+    tail = slice(held, None)
+    right[:, :held, :3] = F[:, :held, tail] @ pulls
+    right[:, :held, 3] = sunk[:, :held]
+    right[:, held:, :3] = -(R[:, tail].transpose(0, 2, 1) @ pulls) / FORCE
+    right[:, held:, 3] = -weight / FORCE
+    x = np.linalg.solve(A, right)
+    force, rigid = x[:, :held] * FORCE, x[:, held:]
+    moved = R[:, tail] @ rigid - F[:, tail, :held] @ force
+    moved[:, :, :3] += F[:, tail, tail] @ pulls
+    moved[:, :, 3] += sunk[:, tail]
+    answer = pulls.transpose(0, 2, 1) @ moved
+    C = answer[:, :, :3]
+    return Swept((C + C.transpose(0, 2, 1)) / 2, answer[:, :, 3])
+
+
+def _pairs(blocks: list[_Block]) -> Iterator[tuple[_Block, _Block]]:
+    for number, a in enumerate(blocks):
+        for b in blocks[number:]:
+            if a.point.substructure == b.point.substructure:
+                yield a, b
+
+
+def _flexibility(
+    a: Point, b: Point, one: Substructure, inner: InnerFlexibility, places: IntArray
+) -> tuple[FloatArray, IntArray]:
+    """Return the movement of `a` by loads on `b` for each pair of positions, and which pair each place has."""
+    width = len(b.nodes)
+    pairs, which = np.unique(a.position[places] * width + b.position[places], return_inverse=True)
+    at, bt = np.divmod(pairs, width)
+    first, second = a.share[at], b.share[bt]
+    rows = (6 * a.nodes[at][:, :, None] + SIX).reshape(len(pairs), -1)
+    columns = (6 * b.nodes[bt][:, :, None] + SIX).reshape(len(pairs), -1)
+    between = one.flexibility[rows[:, :, None], columns[:, None, :]]
+    left = first.transpose(0, 2, 1, 3).reshape(len(pairs), 6, -1) @ between
+    value = left @ second.transpose(0, 1, 3, 2).reshape(len(pairs), -1, 6)
+    same = (a.beam[at] >= 0) & (a.beam[at] == b.beam[bt])
+    if same.any():
+        value = value + inner.between(a, b, at, bt, same)
+    return value, which

@@ -1,0 +1,132 @@
+"""A frame cut at its moving contacts into substructures, each seen only from the points it is touched at.
+
+Every substructure is factored once, wherever the contacts stand later. A floating one is held
+by soft springs at one of its nodes: under loads in balance these carry nothing, so the held flexibility
+is one of its generalised inverses and the rigid movements are added as unknowns (Farhat and
+Roux 1991; Felippa, Park, Filho 1998, from memory). Derivation in docs/theory/travel.md.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from unterbau.mechanics import assembly, statics
+from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, cross_matrices
+from unterbau.mechanics.connected import connected
+from unterbau.mechanics.frame import Frame, Loads, Springs, no_seats
+from unterbau.mechanics.mechanism import require_stable
+
+SIX = np.arange(6)
+HOLD = (1e7, 1e7, 1e7, 1e6, 1e6, 1e6)
+
+
+@dataclass(frozen=True, slots=True)
+class Substructure:
+    """One connected part of the frame without its moving contacts."""
+
+    nodes: IntArray
+    """The nodes it is touched at, shape (m,)."""
+    flexibility: FloatArray
+    """Of those nodes, shape (6m, 6m); with the holding springs where it floats."""
+    rigid: FloatArray
+    """Movements of those nodes with the whole as a rigid body, shape (6m, 6), or (6m, 0) where it stands on ground."""
+    sinking: FloatArray
+    """Movements of those nodes by its own weight, m and rad, shape (6m,)."""
+    weight: FloatArray
+    """Force and moment of its weight about its reference, shape (6,) or (0,)."""
+
+
+def cut(
+    frame: Frame, contacts: BoolArray, touched: IntArray, gravity: FloatArray
+) -> tuple[tuple[Substructure, ...], IntArray, IntArray]:
+    """Cut a frame at its moving contacts.
+
+    Args:
+        frame: The frame; all its seats are moving contacts.
+        contacts: Which springs are moving contacts too, shape (n_springs,).
+        touched: Nodes whose movements are wanted, shape (m,).
+        gravity: Acceleration of free fall, m/s², shape (3,).
+
+    Returns:
+        The substructures; for each touched node its substructure, and its place among that one's nodes.
+
+    Raises:
+        MechanismError: A part can move freely in itself.
+    """
+    kept = np.flatnonzero(~contacts)
+    springs = Springs(*(getattr(frame.springs, name)[kept] for name in Springs.__slots__))
+    label = connected(frame, ~contacts, np.zeros(len(frame.seats), dtype=bool))
+    count = int(label.max()) + 1
+    grounded = np.zeros(count, dtype=bool)
+    grounded[label[springs.i[springs.j < 0]]] = True
+    grounded[label[np.flatnonzero(frame.fixed.any(axis=1))]] = True
+    follows = np.zeros(len(frame.nodes), dtype=bool)
+    for plate in frame.plates:
+        follows[plate.points] = True
+    anchors = np.array([int(np.flatnonzero((label == c) & ~follows)[0]) for c in range(count)])
+    floating = np.flatnonzero(~grounded)
+    base = replace(frame, springs=_held(springs, anchors[floating]), seats=no_seats())
+    system = assembly.assemble(base)
+    require_stable(system)
+    own_weight = statics.nodal_loads(system, Loads(np.zeros((1, len(frame.nodes), 6)), gravity[None]))[0]
+    flexibility, sunk = _movements(system, touched, own_weight.ravel())
+    substructures, of, place = [], label[touched], np.zeros(len(touched), dtype=np.intp)
+    for c in range(count):
+        mine = np.flatnonzero(of == c)
+        place[mine] = np.arange(len(mine))
+        dofs = (6 * mine[:, None] + np.arange(6)).ravel()
+        C = flexibility[np.ix_(dofs, dofs)]
+        rigid, total = np.zeros((len(dofs), 0)), np.zeros(0)
+        if not grounded[c]:
+            rigid = rigid_movements(frame.nodes[touched[mine]], frame.nodes[anchors[c]])
+            every = np.flatnonzero(label == c)
+            total = rigid_movements(frame.nodes[every], frame.nodes[anchors[c]]).T @ own_weight[every].ravel()
+        substructures.append(Substructure(touched[mine], (C + C.T) / 2, rigid, sunk[dofs], total))
+    return tuple(substructures), of, place
+
+
+def _movements(system: assembly.System, touched: IntArray, weight: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return movements of touched nodes by loads on them, (6m, 6m), and by weight, (6m,).
+
+    Points inside a plate move by its held places and its own flexibility: fewer loads to solve for.
+    """
+    m, size = len(touched), len(weight)
+    where = np.full(size // 6, -1)
+    where[touched] = np.arange(m)
+    inside = [
+        (one, np.flatnonzero(where[one.interior[::6] // 6] >= 0)) for one in system.elements.condensed
+    ]  # fmt: skip
+    inside = [(one, points) for one, points in inside if len(points)]
+    direct = np.setdiff1d(touched, [node for one, points in inside for node in one.interior[::6][points] // 6])
+    base = np.unique(np.concatenate([(6 * direct[:, None] + SIX).ravel(), *(one.retained for one, _ in inside)]))
+    column = np.full(size, -1)
+    column[base] = np.arange(len(base))
+    P, own = np.zeros((6 * m, len(base))), np.zeros((6 * m, 6 * m))
+    rows = (6 * where[direct][:, None] + SIX).ravel()
+    P[rows, column[(6 * direct[:, None] + SIX).ravel()]] = 1.0
+    for one, points in inside:
+        of = (6 * points[:, None] + SIX).ravel()
+        mine = (6 * where[one.interior[::6][points] // 6][:, None] + SIX).ravel()
+        P[np.ix_(mine, column[one.retained])] = one.follow[of]
+        own[np.ix_(mine, mine)] = one.inner[np.ix_(of, of)]
+    unit = np.zeros((size, len(base)), order="F")
+    unit[base, np.arange(len(base))] = 1.0
+    u = assembly.solve(system, unit, plates=False)[base]
+    sunk = assembly.solve(system, weight[:, None])[(6 * touched[:, None] + SIX).ravel(), 0]
+    return P @ u @ P.T + own, sunk
+
+
+def rigid_movements(places: FloatArray, reference: FloatArray) -> FloatArray:
+    """Return the movements of places with a rigid body that moves and turns about a reference, (6n, 6)."""
+    R = np.tile(np.eye(6), (len(places), 1, 1))
+    R[:, :3, 3:] = -cross_matrices(places - reference)
+    return R.reshape(6 * len(places), 6)
+
+
+def _held(springs: Springs, anchors: IntArray) -> Springs:
+    m = len(anchors)
+    x, up = np.tile([1.0, 0.0, 0.0], (m, 1)), np.tile([0.0, 0.0, 1.0], (m, 1))
+    added = Springs(
+        anchors, np.full(m, -1), x, up, np.tile(HOLD, (m, 1)), np.zeros(m), np.zeros(m, dtype=np.intp)
+    )  # fmt: skip
+    return Springs(*(np.concatenate([getattr(springs, f), getattr(added, f)]) for f in Springs.__slots__))

@@ -1,0 +1,120 @@
+"""Why is it this? The cut in the load path, the depth that does not chatter, the weakest place of the travel."""
+
+import numpy as np
+
+from unterbau.catalogue.cuts import Cut
+from unterbau.machine.machine import Machine, links
+from unterbau.mechanics.milling import specific_force
+from unterbau.studies.account import AXES, LINEAR, PUSH, Account
+from unterbau.studies.cutting import bearable, moved_by
+from unterbau.studies.places import place_words
+from unterbau.studies.reach import Reach
+from unterbau.studies.shake import Shakes
+from unterbau.units import Units, length_text, movement_text, number_text
+
+LENSES = {"cut": "the customary cut", "chatter": "depth that does not chatter", "reach": "weakest place of the travel"}
+
+
+def cut_account(cut: Cut, axis: int, compliance: float, error: float, units: Units) -> Account:
+    """Return how the movement under a cut, and the depth that an error allows, came about.
+
+    Args:
+        cut: The cut.
+        axis: Along which the tool is pulled.
+        compliance: Along it, likely, m/N.
+        error: Allowed, m.
+        units: For lengths.
+    """
+    e, force, borne = cut.engagement, cut.force, bearable(cut, compliance, error)
+    moves = moved_by(cut, compliance)
+    specific = specific_force(e.kc11, e.mc, e.chip)
+    low, high = (movement_text(one, units) for one in moves.ends)
+    lines = (
+        (
+            f"{cut.label}, {cut.tool}: a chip of {length_text(e.chip, units)} takes {specific / 1e6:.0f} N/mm² "
+            f"(kc1.1 {e.kc11 / 1e6:.0f}, growing to thin chips by the power {e.mc:g}); summed over the teeth that are "
+            f"in the cut, the largest force within a turn is {force.likely:.0f} N, {force.low:.0f} to {force.high:.0f}."
+        ),
+        (
+            f"Times {compliance * 1e6:.3g} µm/N along {AXES[axis].upper()}: the tool moves "
+            f"{movement_text(moves.likely, units)}, {low} to {high}."
+        ),
+        (
+            f"The other way round: {movement_text(error, units)} is the frame's share of the brief's error; "
+            f"the force that makes it belongs to a depth of {length_text(borne.depth, units)}."
+        ),
+    )
+    rows = [
+        ("customary depth", length_text(e.depth, units)),
+        ("force along the cut, averaged", f"{cut.mean:.0f} N"),
+        ("force at that depth", f"{borne.force.low:.0f} – {borne.force.high:.0f} N"),
+    ]
+    if borne.chip_rate:
+        rows.append(("chips at that depth", f"{borne.chip_rate * 6e7:.1f} cm³/min"))
+    return Account("cut", LENSES["cut"], lines, tuple(rows), (
+        "The force pulls along the axis chosen above, sharp tool; a blunt one pulls up to twice as hard.", LINEAR,
+    ), (cut.source,), False)  # fmt: skip
+
+
+def chatter_account(machine: Machine, shakes: Shakes, cut: Cut, units: Units) -> Account | None:
+    """Return how the depth that does not chatter came about; None where the tool does not turn or nothing limits it."""
+    found = shakes.limit(cut)
+    if found is None or np.isinf(found[0].depth):
+        return None
+    worst, band = found
+    low, high = (length_text(value, units) for value in band.ends)
+    least = 1.0 / (2 * worst.specific * worst.teeth * worst.depth)
+    labels = {one.key: one.label for one in links(machine)}
+    near = sorted(shakes.likely.swings, key=lambda swing: abs(swing.frequency - worst.frequency))[:3]
+    rows = [
+        (
+            f"{swing.frequency:.0f} Hz: {swing.moves}, most give in {labels.get(swing.strains, 'the feet')}",
+            f"damped {swing.zeta:.1%}",
+        )
+        for swing in near
+    ]  # fmt: skip
+    lines = (
+        (
+            "A tooth that meets the waves of the one before it shakes the tool on when the give at some frequency "
+            "points against the force: b = 1 / (2 · Ks · z · |least real part of the give|)."
+        ),
+        (
+            f"Here Ks is {worst.specific / 1e6:.0f} N/mm² and z {number_text(worst.teeth)}; the real part of "
+            f"the give is −{number_text(least * 1e6)} µm/N at the least, feeding at {worst.feed:.0f}° from X, at "
+            f"{worst.frequency:.0f} Hz. That is {length_text(worst.depth, units)}, likely; {low} to {high} between all "
+            "low and all high joints."
+        ),
+        "Of the modes told in words, nearest to that frequency:",
+    )
+    return Account("chatter", LENSES["chatter"], lines, tuple(rows), (
+        ("The lowest point of the stability lobes: below it no speed chatters. Damping is the weakest figure in it, "
+        "and a tap on the built machine tells."), LINEAR,
+    ), (
+        ("Receptance: modes by strain-energy damping with a static rest; limit depth: Tlusty's oriented transfer "
+        "function, from memory."), cut.source,
+    ), False)  # fmt: skip
+
+
+def reach_account(reach: Reach, axis: int, units: Units) -> Account:
+    """Return how the weakest place came about: the softest, the stiffest, the middle, along each axis."""
+    place, stiffness = reach.weakest(axis)
+    stiff = reach.stiffness
+    nx, ny, nz = reach.counts
+    rows = []
+    for way, name in enumerate(AXES):
+        worst, best = reach.weakest(way), int(np.argmax(stiff[:, way]))
+        rows.append((f"along {name.upper()}, softest", f"{number_text(worst[1] * 1e-6)} N/µm: {place_words(worst[0])}"))
+        most = f"{number_text(float(stiff[best, way]) * 1e-6)} N/µm: {place_words(reach.place(best))}"
+        rows.append((f"along {name.upper()}, stiffest", most))
+    rows.append(("droop, range", movement_text(reach.sag(), units)))
+    rows.append(("droop, range on a bed it has surfaced", movement_text(reach.sag(surfaced=True), units)))
+    lines = (
+        (
+            f"{nx} × {ny} × {nz} places of the travel were solved, likely; along {AXES[axis].upper()} the tool is "
+            f"softest at {place_words(place)}, {number_text(stiffness * 1e-6)} N/µm. The target is judged there."
+        ),
+        "All places share one factorisation: only the blocks and drives stand elsewhere. It is exact at every place.",
+    )
+    return Account("reach", LENSES["reach"], lines, tuple(rows), (PUSH, LINEAR), (
+        "Static substructures joined at the moving contacts; checked against each place solved alone.",
+    ), False)  # fmt: skip

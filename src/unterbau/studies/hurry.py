@@ -1,0 +1,111 @@
+"""Hurry: how far the tool is left behind while an axis speeds up or brakes."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from unterbau.band import LEVELS, Band, Level
+from unterbau.machine.machine import Machine, links, moving_masses, travel
+from unterbau.machine.parts import Place
+from unterbau.mechanics import assembly, statics
+from unterbau.mechanics.arrays import BoolArray, FloatArray
+from unterbau.mechanics.connected import connected
+from unterbau.mechanics.frame import Frame, Loads
+from unterbau.studies.compliance import Solved, solve
+from unterbau.studies.loads import pull
+
+AXES = ("x", "y", "z")
+
+
+@dataclass(frozen=True, slots=True)
+class Hurry:
+    """One axis while it speeds up."""
+
+    axis: str
+    mass: float
+    """Moved by it, kg."""
+    left_behind: Band
+    """Movement of the tool against the work for each m/s², largest direction, s²."""
+    direction: tuple[float, float, float]
+    """In which it is left behind, unit vector, likely."""
+
+    def error(self, acceleration: float) -> Band:
+        """Return how far the tool is off at an acceleration, m/s², m."""
+        return self.left_behind.scaled(acceleration)
+
+    def force(self, acceleration: float) -> float:
+        """Return what the drive pushes with, N, friction not counted."""
+        return self.mass * acceleration
+
+    def bearable(self, error: float) -> float:
+        """Return the acceleration that an error allows, likely, m/s²."""
+        return error / max(self.left_behind.likely, 1e-15)
+
+
+def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
+    """Return what each axis does while it speeds up.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+    """
+    return hurry_of(machine, {level: solve(machine, place, level) for level in LEVELS})
+
+
+def hurry_of(machine: Machine, levels: dict[Level, Solved]) -> tuple[Hurry, ...]:
+    """Return what each axis does while it speeds up, its drive holding, for a machine solved at all levels.
+
+    Source:
+        d'Alembert: the moved parts are loaded by minus mass times acceleration.
+    """
+    moving = moving_masses(machine)
+    result = []
+    for number, axis in enumerate(AXES):
+        if not travel(machine)[number] or not has_drive(machine, axis):
+            continue
+        moved = {level: _left_behind(one, axis, number) for level, one in levels.items()}
+        size = {level: float(np.linalg.norm(one)) for level, one in moved.items()}
+        x, y, z = (moved["likely"] / max(size["likely"], 1e-30)).tolist()
+        band = Band(size["low"], size["likely"], size["high"])
+        result.append(Hurry(axis, moving[axis.upper()], band, (x, y, z)))
+    return tuple(result)
+
+
+def has_drive(machine: Machine, axis: str) -> bool:
+    """Return whether an axis is driven."""
+    return any(one.key == f"{axis}_drive" for one in links(machine))
+
+
+def moved_nodes(frame: Frame, axis: str) -> BoolArray:
+    """Return which nodes an axis moves: what hangs on the rest by its guides and drive alone."""
+    names = {f"{axis}_guides", f"{axis}_drive"}
+    groups = np.array([name in names for name in frame.groups])
+    label = connected(frame, ~groups[frame.springs.group], ~groups[frame.seats.group])
+    grounded = np.unique(label[frame.springs.i[frame.springs.j < 0]])
+    return np.asarray(~np.isin(label, grounded))
+
+
+def _left_behind(solved: Solved, axis: str, number: int) -> FloatArray:
+    """Return the tool's movement against the work for 1 m/s² along an axis, m, shape (3,)."""
+    built, system = solved.built, solved.statics.system
+    frame = system.elements.frame
+    moved = np.zeros(len(frame.nodes), dtype=bool)
+    moved[: len(built.frame.nodes)] = moved_nodes(built.frame, axis)
+    interior = np.arange(len(built.frame.nodes), len(frame.nodes))
+    for beams in (frame.beams.i, frame.beams.j):
+        other = frame.beams.j if beams is frame.beams.i else frame.beams.i
+        inside = np.isin(beams, interior)
+        moved[beams[inside]] |= moved[other[inside]]
+    light = replace(
+        frame,
+        beams=replace(frame.beams, rho=frame.beams.rho * moved[frame.beams.i]),
+        masses=replace(frame.masses, m=frame.masses.m * moved[frame.masses.node]),
+    )
+    whole = replace(system.elements.split, frame=light)
+    plates = tuple(one for one in system.elements.plates if moved[one.plate.patches[0]])
+    carried = replace(system, elements=replace(system.elements, split=whole, plates=plates))
+    n = len(built.frame.nodes)
+    back = np.zeros((1, 3))
+    back[0, number] = -1.0
+    inertia = statics.nodal_loads(carried, Loads(np.zeros((1, n, 6)), back))
+    u = assembly.solve(system, inertia.reshape(1, -1).T).T.reshape(len(frame.nodes), 6)
+    return np.asarray(np.einsum("and,nd->a", pull(built, built.tip), u[:n]))

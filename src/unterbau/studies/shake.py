@@ -1,0 +1,267 @@
+"""Shake: what moves in each natural mode, how far a cut may go before it chatters."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from unterbau.band import LEVELS, Band, Level
+from unterbau.catalogue.cuts import Cut
+from unterbau.machine.machine import Machine, kind_of, link
+from unterbau.machine.parts import Place
+from unterbau.mechanics.arrays import FloatArray, IntArray
+from unterbau.mechanics.frame import Frame, Loads
+from unterbau.mechanics.milling import RADIAL, engagement_angle, specific_force
+from unterbau.mechanics.modes import Modes, solve_modes
+from unterbau.mechanics.receptance import ComplexArray, limit_depth, oriented, receptance
+from unterbau.mechanics.statics import energies, solve_with
+from unterbau.progress import Progress, Silent
+from unterbau.studies.compliance import Solved, solve, tip_compliance
+from unterbau.studies.loads import pull
+
+COUNT = 24
+"""Modes that make the receptance; the rest is static."""
+TOLD = 6
+"""Modes that are shown."""
+TOP = 500.0
+"""Highest frequency of the receptance, Hz."""
+STEP = 0.5
+MOVER = 0.2
+"""A part that holds at least this share of the largest part's movement energy is named."""
+TURNS = 24
+"""Feed directions that a cut is tried in."""
+
+
+@dataclass(frozen=True, slots=True)
+class Swing:
+    """One natural mode in numbers and words."""
+
+    frequency: float
+    """Hz."""
+    zeta: float
+    moves: str
+    """What moves, and how."""
+    strains: str
+    """Key of the link that strains most."""
+    strained: float
+    """Its share of the strain energy."""
+    at_tool: float
+    """Largest part of the tool's static give that this mode makes up, along x, y or z."""
+    shape: FloatArray
+    """Movement of the frame's nodes, largest translation 1, shape (n_nodes, 6)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Chatter:
+    """How deep a cut may go whatever the turning speed."""
+
+    depth: float
+    """m; inf where nothing limits it."""
+    frequency: float
+    """Hz, at which it would chatter."""
+    feed: float
+    """Direction of the feed that is worst, degrees from X."""
+    teeth: float
+    """Counted as being in the cut."""
+    specific: float
+    """Pa."""
+
+
+@dataclass(frozen=True, slots=True)
+class Shaking:
+    """All of it, at one place."""
+
+    solved: Solved
+    modes: Modes
+    swings: tuple[Swing, ...]
+    frequency: FloatArray
+    """Hz, shape (n,)."""
+    tool: ComplexArray
+    """Receptance of the tool against the work, m/N, shape (n, 3, 3)."""
+
+
+def shaking(machine: Machine, place: Place, level: Level = "likely", progress: Progress | None = None) -> Shaking:
+    """Return modes and receptance of a machine.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+        Cancelled: The progress asked to stop.
+    """
+    report = progress or Silent()
+    report.step(0, 3, "static")
+    solved = solve(machine, place, level)
+    report.step(1, 3, "modes")
+    modes = solve_modes(solved.statics.system, COUNT)
+    report.step(2, 3, "receptance")
+    frequency = np.arange(0.0, TOP + STEP / 2, STEP)
+    pulls = pull(solved.built, solved.built.tip)
+    static = tip_compliance(solved)
+    tool = receptance(modes, pulls, static, frequency)
+    part = np.einsum("mnd,pnd->mp", modes.shape[:, : pulls.shape[1]], pulls)
+    share = (part**2 / (2 * np.pi * modes.frequency[:, None]) ** 2 / np.diag(static)).max(axis=1)
+    told = range(min(TOLD, len(modes.frequency)))
+    swings = tuple(_swing(machine, solved, modes, number, float(share[number])) for number in told)
+    return Shaking(solved, modes, swings, frequency, tool)
+
+
+@dataclass(frozen=True, slots=True)
+class Shakes:
+    """A machine shaking with soft, likely and stiff joints."""
+
+    low: Shaking
+    likely: Shaking
+    high: Shaking
+
+    def frequency(self, number: int) -> Band:
+        """Return a mode's frequency, Hz."""
+        f = [one.swings[min(number, len(one.swings) - 1)].frequency for one in (self.low, self.likely, self.high)]
+        return Band(*f)
+
+    def limit(self, cut: Cut) -> tuple[Chatter, Band] | None:
+        """Return how deep a cut may go, likely, and the depth as a band, m; None where the tool does not turn."""
+        found = [chatter(one, cut) for one in (self.low, self.likely, self.high)]
+        low, likely, high = found
+        if low is None or likely is None or high is None:
+            return None
+        return likely, Band(low.depth, likely.depth, high.depth)
+
+
+def shakes(machine: Machine, place: Place, progress: Progress | None = None) -> Shakes:
+    """Return a machine shaking at three levels of its joints.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+        Cancelled: The progress asked to stop.
+    """
+    report = progress or Silent()
+    found = []
+    for done, level in enumerate(LEVELS):
+        report.step(done, len(LEVELS), f"{level} joints")
+        found.append(shaking(machine, place, level))
+    return Shakes(*found)
+
+
+def tapped(found: Shaking, node: int) -> ComplexArray:
+    """Return the receptance of a node against ground, m/N, shape (n, 3, 3)."""
+    statics = found.solved.statics
+    forces = np.zeros((3, len(found.solved.built.frame.nodes), 6))
+    forces[np.arange(3), node, np.arange(3)] = 1.0
+    u = solve_with(statics.system, Loads(forces, np.zeros((3, 3)))).u
+    return receptance(found.modes, forces, np.asarray(u[:, node, :3]), found.frequency)
+
+
+def chatter(found: Shaking, cut: Cut) -> Chatter | None:
+    """Return how deep a milling cut may go; None where the tool does not turn.
+
+    The chip's thickness is taken in the middle of the teeth's way through the cut, the feed in each of some
+    directions in the plane; the worst one counts. Fewer teeth than one count as one.
+    """
+    e = cut.engagement
+    if not e.milling:
+        return None
+    angle = engagement_angle(e.diameter, e.width)
+    mean = 2 * e.width * e.chip / (e.diameter * angle)
+    specific = specific_force(e.kc11, e.mc, mean) * float(np.hypot(1.0, RADIAL))
+    teeth = max(1.0, e.teeth * angle / (2 * np.pi))
+    worst: Chatter | None = None
+    for feed in np.arange(TURNS) * 2 * np.pi / TURNS:
+        normal, force = _directions(float(feed), angle / 2)
+        G = oriented(found.tool, normal, force)
+        depth = limit_depth(G, specific, teeth)
+        if worst is None or depth < worst.depth:
+            at = float(found.frequency[int(np.argmin(G.real))])
+            worst = Chatter(depth, at, float(np.degrees(feed)), teeth, specific)
+    return worst
+
+
+def _directions(feed: float, phi: float) -> tuple[FloatArray, FloatArray]:
+    """Return the chip's thickness and the force on the tool of a tooth at angle phi, unit vectors."""
+    along = np.array([np.cos(feed), np.sin(feed), 0.0])
+    across = np.array([-np.sin(feed), np.cos(feed), 0.0])
+    outward = np.sin(phi) * along + np.cos(phi) * across
+    cutting = np.cos(phi) * along - np.sin(phi) * across
+    force = -(cutting + RADIAL * outward) / np.hypot(1.0, RADIAL)
+    return outward, force
+
+
+def _swing(machine: Machine, solved: Solved, modes: Modes, number: int, at_tool: float) -> Swing:
+    frame = solved.built.frame
+    shape = modes.shape[number]
+    strain = energies(replace(solved.statics, u=shape[None]))[0].sum(axis=1)
+    row = int(np.argmax(strain))
+    own = shape[: len(frame.nodes)]
+    return Swing(
+        float(modes.frequency[number]), float(modes.zeta[number]), _moves(machine, frame, own), frame.groups[row],
+        float(strain[row] / strain.sum()), at_tool, own / np.abs(own[:, :3]).max(),
+    )  # fmt: skip
+
+
+HEAVY = {"spindle_mount": "spindle"}
+"""Joints at whose node a heavy part hangs, and that part."""
+
+
+def _node_masses(frame: Frame) -> tuple[FloatArray, IntArray]:
+    """Return the mass at each node and the part it belongs to, a beam's at its ends, a plate's over its points."""
+    beams = frame.beams
+    length = np.linalg.norm(frame.nodes[beams.j] + beams.offset_j - frame.nodes[beams.i] - beams.offset_i, axis=1)
+    half = beams.rho * beams.A * length / 2
+    m = np.zeros(len(frame.nodes))
+    group = np.full(len(frame.nodes), -1)
+    for end in (beams.i, beams.j):
+        np.add.at(m, end, half)
+        group[end] = beams.group
+    np.add.at(m, frame.masses.node, frame.masses.m)
+    for plate in frame.plates:
+        spread = plate.points if len(plate.points) else plate.patches
+        m[spread] += plate.spec.material.rho * plate.spec.thickness * plate.spec.area / len(spread)
+        group[plate.points] = plate.group
+    for rows in (frame.springs, frame.seats):
+        first = rows.i if hasattr(rows, "i") else rows.node
+        alone = group[first] < 0
+        group[first[alone]] = rows.group[alone]
+    return m, group
+
+
+def _moves(machine: Machine, frame: Frame, u: FloatArray) -> str:
+    """Return in words what moves and how: as a whole along or about an axis, or bending."""
+    m, group = _node_masses(frame)
+    energy = m * np.sum(u[:, :3] ** 2, axis=1)
+    by_group = np.array([energy[group == g].sum() for g in range(len(frame.groups))])
+    order = [int(g) for g in np.argsort(-by_group) if by_group[g] > MOVER * by_group.max()]
+    names = [_label(machine, frame.groups[g]) for g in order[:2]]
+    nodes = np.isin(group, order) & (m > 0)
+    manner = _manner(frame.nodes[nodes], u[nodes, :3], m[nodes])
+    if len(names) == 1 and not names[0].endswith("s"):
+        verb, _, how = manner.partition(" ")
+        manner = f"{verb}s {how}".strip()
+    return f"{' and '.join(names)} {manner}"
+
+
+def _label(machine: Machine, key: str) -> str:
+    known = {one.key for one in kind_of(machine).links}
+    return link(machine, HEAVY.get(key, key)).label if key in known else "whole machine"
+
+
+def _manner(places: FloatArray, moved: FloatArray, m: FloatArray) -> str:
+    """Return how a set of points moves, by the part of its energy in each rigid movement.
+
+    Source:
+        Least squares weighted by mass; König's theorem splits the energy into that of the centre of
+        mass and that about it.
+    """
+    share = m / m.sum()
+    centre, mean = share @ places, share @ moved
+    arm, own = places - centre, moved - mean
+    inertia = np.einsum(
+        "n,nij->ij", share, np.sum(arm**2, axis=1)[:, None, None] * np.eye(3) - arm[:, :, None] * arm[:, None, :]
+    )
+    spin = np.linalg.lstsq(inertia, share @ np.cross(arm, own), rcond=1e-9)[0]
+    turned = np.cross(spin, arm)
+    total = float(share @ np.sum(moved**2, axis=1))
+    along = mean**2 / total
+    about = float(share @ np.sum(turned**2, axis=1)) / total
+    if 1.0 - along.sum() - about > 0.5:
+        return "bend"
+    if along.sum() >= about:
+        return ("sway sideways", "sway front to back", "bob up and down")[int(np.argmax(along))]
+    axis = int(np.argmax(np.abs(spin)))
+    return ("nod front to back", "rock from side to side", "swing about the upright")[axis]

@@ -1,0 +1,304 @@
+"""The whole travel at once: stiffness and droop at every place from one factorisation."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.band import Level
+from unterbau.errors import InputError
+from unterbau.machine.built import Built
+from unterbau.machine.footprint import footprint
+from unterbau.machine.frame_builder import Chain
+from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.parts import Place
+from unterbau.mechanics import beam
+from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, axes_from, cross_matrices
+from unterbau.mechanics.errors import ConditionError, MechanismError
+from unterbau.mechanics.frame import Beams
+from unterbau.mechanics.moving_contacts import Contact, InnerFlexibility, Point, Swept, sweep
+from unterbau.mechanics.substructures import cut
+from unterbau.studies.loads import GRAVITY
+
+CORNERS = (Place(0.5, 0.5, 0.0), Place(0.0, 0.5, 0.0), Place(0.5, 0.0, 0.0), Place(0.5, 0.5, 1.0))
+"""Where a machine is put up to see how its contacts move: each moves evenly with each axis."""
+SAME = 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class _Motion:
+    """A quantity that changes evenly with the place: value at the first place, and change per axis."""
+
+    start: FloatArray
+    along: FloatArray
+    """Shape (3, …)."""
+
+    def at(self, places: FloatArray) -> FloatArray:
+        """Return the values at places (n, 3), shape (n, …)."""
+        moved = places - np.array([0.5, 0.5, 0.0])
+        return np.asarray(self.start + np.tensordot(moved, self.along, axes=1))
+
+
+class Travel:
+    """A machine that is asked for many places; it is put up at four, whatever the level of its joints."""
+
+    def __init__(self, machine: Machine) -> None:
+        """Put the machine up.
+
+        Raises:
+            InputError: The machine cannot be built.
+        """
+        self._machine = machine
+        self._builds = [to_frame(machine, place, "likely") for place in CORNERS]
+        self._motions = _Motions(
+            _motion([_along(one) for one in self._builds]),
+            _motion([np.array([drive.distance for drive in one.drives]) for one in self._builds]),
+            _motion([one.frame.nodes[one.tip] - np.array(one.work.place) for one in self._builds]),
+            _motion([_work_at(one) for one in self._builds]),
+        )
+        self._over = _motion([one.frame.nodes[one.tip] - one.frame.nodes[_first(one)] for one in self._builds])
+        self.on_plate = self._builds[0].ground is None or self._builds[0].ground.chain is None
+        """Whether the work stands on a plate, not in a chuck."""
+
+    def over_work(self, places: FloatArray) -> FloatArray:
+        """Return the tool from the first node of what carries the work, m, shape (n, 3)."""
+        return self._over.at(places)
+
+    def answers(self, places: FloatArray, level: Level = "likely") -> Swept:
+        """Return tool against work at places of the travel, each 0 to 1 along x, y, z.
+
+        Args:
+            places: Shape (n, 3).
+            level: Of its joints.
+
+        Raises:
+            InputError: The machine cannot be solved, with the reason.
+        """
+        first = self._builds[0] if level == "likely" else to_frame(self._machine, CORNERS[0], level)
+        try:
+            return _AtPlaces(first, self._motions, places, level).answers()
+        except (MechanismError, ConditionError) as error:
+            raise InputError("machine", str(error)) from None
+
+
+@dataclass(frozen=True, slots=True)
+class _Motions:
+    slides: _Motion
+    """Along its chain, m, of each block."""
+    drives: _Motion
+    """From bearing to nut, m."""
+    arms: _Motion
+    """From the work to the tool."""
+    work: _Motion
+    """Where the work stands on what carries it."""
+
+
+class _AtPlaces:
+    """Points, contacts and substructures of one machine for given places."""
+
+    def __init__(self, built: Built, motions: _Motions, places: FloatArray, level: Level) -> None:
+        self._built, self._motions, self._places, self._level = built, motions, places, level
+        frame = built.frame
+        self._elements = beam.build(frame.nodes, frame.beams)
+        moving = np.zeros(len(frame.springs), dtype=bool)
+        moving[[s.row for s in built.slides if not s.inside]] = True
+        moving[[drive.spring for drive in built.drives]] = True
+        self._crossings = self._under_work()
+        touched = np.array(sorted(self._touched()), dtype=np.intp)
+        self._parts, of, place = cut(frame, moving, touched, np.array(GRAVITY))
+        self._of = dict(zip(touched.tolist(), of.tolist(), strict=True))
+        self._place = dict(zip(touched.tolist(), place.tolist(), strict=True))
+
+    def answers(self) -> Swept:
+        built, frame = self._built, self._built.frame
+        contacts = []
+        slides = self._motions.slides
+        at = slides.at(self._places)
+        for number, slide in enumerate(built.slides):
+            rows = frame.seats if slide.inside else frame.springs
+            node = int(frame.seats.node[slide.row] if slide.inside else frame.springs.i[slide.row])
+            second = self._on_chain(slide.chain, at[:, number], frame.nodes[node], slides.start[number])
+            flexibility = np.tile(_inverse(rows.k[slide.row]), (len(self._places), 1))
+            contacts.append(
+                Contact(self._fixed(node), second, _axes(rows.x[slide.row], rows.up[slide.row]), flexibility)
+            )
+        distances = self._motions.drives.at(self._places)
+        for number, drive in enumerate(built.drives):
+            s = frame.springs
+            i, j = int(s.i[drive.spring]), int(s.j[drive.spring])
+            flexibility = np.full((len(self._places), 6), np.inf)
+            flexibility[:, 0] = [1 / drive.stiffness(self._level, d) for d in distances[:, number].tolist()]
+            second = self._fixed(j, frame.nodes[i] - frame.nodes[j])
+            contacts.append(Contact(self._fixed(i), second, _axes(s.x[drive.spring], s.up[drive.spring]), flexibility))
+        tool, work = self._fixed(built.tip), self._on_work()
+        inner = HostBeams(frame.beams, self._elements)
+        return sweep(self._parts, contacts, tool, work, self._motions.arms.at(self._places), inner)
+
+    def _touched(self) -> set[int]:
+        built, frame = self._built, self._built.frame
+        found = {built.tip}
+        for slide in built.slides:
+            rows = frame.seats.node if slide.inside else frame.springs.i
+            found |= {int(rows[slide.row]), *slide.chain.nodes}
+        for drive in built.drives:
+            found |= {int(frame.springs.i[drive.spring]), int(frame.springs.j[drive.spring])}
+        if built.ground is not None and built.ground.chain is not None:
+            return found | set(built.ground.chain.nodes)
+        return found | set(self._crossings[0].ravel().tolist())
+
+    def _under_work(self) -> tuple[IntArray, FloatArray, IntArray]:
+        """Return the nodes that carry the work, its movement by theirs in each position, which each place has."""
+        built, ground = self._built, self._built.ground
+        if ground is None or ground.chain is not None:
+            still = np.zeros(len(self._places), dtype=np.intp)
+            return built.work.nodes[None], built.work.share[None], still
+        height = self._motions.arms.at(self._places)[:, 2:]
+        at = np.asarray(np.round(np.hstack([self._motions.work.at(self._places), height]), 9), dtype=np.float64)
+        values, position = np.unique(at, axis=0, return_inverse=True)
+        corner = np.array([ground.columns[0], ground.rows[0]])
+        i, j, share = footprint(ground.columns, ground.rows, values[:, :2] + corner, values[:, 2])
+        return np.array(ground.nodes)[j * len(ground.columns) + i], share, position.ravel()
+
+    def _fixed(self, node: int, arm: FloatArray | None = None) -> Point:
+        """Return a point rigidly on a node."""
+        share = _arm(np.zeros((1, 3)) if arm is None else arm[None])
+        return Point(
+            self._of[node], np.zeros(len(self._places), dtype=np.intp), np.array([[self._place[node]]]),
+            share[:, None], np.array([-1]), np.zeros(1), np.eye(6)[None], np.zeros((1, 6)),
+        )  # fmt: skip
+
+    def _on_work(self) -> Point:
+        ground = self._built.ground
+        if ground is not None and ground.chain is not None:
+            at = self._motions.work.at(self._places)[:, 0]
+            place = np.array(self._built.work.place)
+            return self._on_chain(ground.chain, at, place, float(self._motions.work.start[0]))
+        nodes, shares, position = self._crossings
+        n = len(nodes)
+        where = np.vectorize(self._place.__getitem__)(nodes)
+        return Point(
+            self._of[int(nodes[0, 0])], position, where, shares, np.full(n, -1), np.zeros(n),
+            np.tile(np.eye(6), (n, 1, 1)), np.zeros((n, 6)),
+        )  # fmt: skip
+
+    def _on_chain(self, chain: Chain, at: FloatArray, place: FloatArray, start: float) -> Point:
+        """Return the point of a chain that carries what stands at `at` along it, m.
+
+        Args:
+            chain: The chain.
+            at: Where it stands, m from the chain's start, shape (n_places,).
+            place: Its place in the frame as built.
+            start: Where that is along the chain.
+        """
+        frame, elements, nodes = self._built.frame, self._elements, chain.nodes
+        places = frame.nodes[list(nodes)]
+        line = (places[-1] - places[0]) / np.linalg.norm(places[-1] - places[0])
+        stops = (places - places[0]) @ line
+        values, position = np.unique(np.round(at, 9), return_inverse=True)
+        held = np.clip(values, stops[0], stops[-1])
+        piece = np.clip(np.searchsorted(stops, held, side="right") - 1, 0, len(chain.beams) - 1)
+        host = np.array(chain.beams)[piece]
+        station = held - stops[piece]
+        axis = places[0] + frame.beams.offset_i[chain.beams[0]]
+        axis = axis - (axis - places[0]) @ line * line
+        arm = _arm(place - axis - start * line + (values - held)[:, None] * line)
+        N, sunk = _inside(frame.beams, elements, host, station)
+        ends = np.array([[self._place[nodes[p]], self._place[nodes[p + 1]]] for p in piece.tolist()])
+        share = np.stack([arm @ N[:, :, :6], arm @ N[:, :, 6:]], axis=1)
+        sinking = np.einsum("uab,ub->ua", arm, sunk)
+        return Point(self._of[nodes[0]], position.ravel(), ends, share, host, station, arm, sinking)
+
+
+class HostBeams(InnerFlexibility):
+    """Flexibility of beams between their held ends."""
+
+    def __init__(self, beams: Beams, elements: beam.BeamElements) -> None:
+        self._beams, self._elements = beams, elements
+
+    def between(self, a: Point, b: Point, at: IntArray, bt: IntArray, same: BoolArray) -> FloatArray:
+        """Return the movement of `a` by loads on `b`, zero but where both stand in one beam."""
+        value = np.zeros((len(at), 6, 6))
+        at, bt = at[same], bt[same]
+        host = a.beam[at]
+        inside = beam.held_flexibility(
+            self._beams.take(host), self._elements.length[host], a.station[at], b.station[bt]
+        )
+        turn = _both(self._elements.axes[host])
+        in_space = turn.transpose(0, 2, 1) @ inside @ turn
+        value[same] = a.arm[at] @ in_space @ b.arm[bt].transpose(0, 2, 1)
+        return value
+
+
+def _inside(
+    beams: Beams, elements: beam.BeamElements, host: IntArray, station: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """Return end movements to those at stations, (n, 6, 12), and movements there by own weight, global axes."""
+    turn = _both(elements.axes[host]).transpose(0, 2, 1)
+    rows = beams.take(host)
+    N = beam.interpolation(rows, _taken(elements, host), station)
+    sunk = beam.held_sinking(rows, _taken(elements, host), station, np.array(GRAVITY))
+    return turn @ N, (turn @ sunk[:, :, None])[:, :, 0]
+
+
+def _taken(elements: beam.BeamElements, rows: IntArray) -> beam.BeamElements:
+    e = elements
+    return beam.BeamElements(e.length[rows], e.axes[rows], e.span[rows], e.G[rows], e.F[rows], e.S[rows])
+
+
+def _motion(values: list[FloatArray]) -> _Motion:
+    start, x, y, z = values
+    along = np.stack([(start - x) / 0.5, (start - y) / 0.5, z - start])
+    along[np.abs(along) < SAME] = 0.0
+    return _Motion(start, along)
+
+
+def _along(built: Built) -> FloatArray:
+    """Return how far along its chain each block stands, m."""
+    frame, found = built.frame, []
+    for slide in built.slides:
+        node = int(frame.seats.node[slide.row] if slide.inside else frame.springs.i[slide.row])
+        found.append(_along_chain(built, slide.chain.nodes, frame.nodes[node]))
+    return np.array(found)
+
+
+def _along_chain(built: Built, nodes: tuple[int, ...], place: FloatArray) -> float:
+    start, end = built.frame.nodes[nodes[0]], built.frame.nodes[nodes[-1]]
+    line = (end - start) / np.linalg.norm(end - start)
+    return float((place - start) @ line)
+
+
+def _first(built: Built) -> int:
+    """Return the first node of what carries the work."""
+    ground = built.ground
+    return int(built.work.nodes[0]) if ground is None else (ground.chain.nodes if ground.chain else ground.nodes)[0]
+
+
+def _work_at(built: Built) -> FloatArray:
+    """Return where the work stands, m from what it stands on."""
+    ground, place = built.ground, np.array(built.work.place)
+    if ground is None:
+        return np.zeros(2)
+    if ground.chain is not None:
+        return np.array([_along_chain(built, ground.chain.nodes, place), 0.0])
+    return np.asarray(place[:2] - built.frame.nodes[ground.nodes[0]][:2])
+
+
+def _axes(x: FloatArray, up: FloatArray) -> FloatArray:
+    return np.asarray(_both(axes_from(x[None], up[None]))[0])
+
+
+def _both(axes: FloatArray) -> FloatArray:
+    """Return three-way axes as six-way ones, (n, 6, 6)."""
+    T = np.zeros((len(axes), 6, 6))
+    T[:, :3, :3] = T[:, 3:, 3:] = axes
+    return T
+
+
+def _arm(vectors: FloatArray) -> FloatArray:
+    """Return the movement of a point at the end of rigid arms, (n, 6, 6)."""
+    A = np.tile(np.eye(6), (len(vectors), 1, 1))
+    A[:, :3, 3:] = -cross_matrices(vectors)
+    return A
+
+
+def _inverse(k: FloatArray) -> FloatArray:
+    return np.asarray(np.divide(1.0, k, out=np.full(6, np.inf), where=k > 0.0))

@@ -1,0 +1,122 @@
+"""Answers "why is it this?" for the numbers of the readout; draws samples when asked; saves the frame."""
+
+from functools import partial
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtWidgets import QFileDialog, QWidget
+
+from unterbau.brief.targets import SHARES
+from unterbau.errors import UnterbauError
+from unterbau.files.atomic import write_atomically
+from unterbau.files.frame_json import document_text, to_document
+from unterbau.machine.machine import Machine
+from unterbau.machine.parts import Place
+from unterbau.progress import Progress
+from unterbau.studies.account import QUANTITIES, Account, account
+from unterbau.studies.account_lenses import LENSES, chatter_account, cut_account, reach_account
+from unterbau.studies.cutting import chosen_cut
+from unterbau.studies.loads import CASES, standard_loads
+from unterbau.studies.spread import Spread, spread
+from unterbau.ui.commands import Command
+from unterbau.ui.document import Document
+from unterbau.ui.feed import Feed
+from unterbau.ui.jobs.asker import Asker
+from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.machine_view import MachineView
+from unterbau.ui.view_settings import ViewSettings
+
+MODES = 6
+WITHOUT = {
+    "reach": "The travel is not solved yet: look through the lens Reach first.",
+    "chatter": "There is no such limit here, or it is not solved yet: look through the lens Shake.",
+}
+
+
+class Accounts(QObject):
+    """One account at a time."""
+
+    ready = pyqtSignal(object)
+    trouble = pyqtSignal(str)
+
+    def __init__(
+        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, lenses: MachineView,
+        parent: QWidget,
+    ) -> None:  # fmt: skip
+        super().__init__(parent)
+        self._lenses = lenses
+        self._document, self._selection, self._view, self._feed, self._owner = document, selection, view, feed, parent
+        self._quantity = ""
+        self.samples = Asker(_spread, self)
+        self.samples.ready.connect(self._on_samples)
+        self.samples.failed.connect(self.trouble)
+
+    def commands(self) -> list[Command]:
+        """Return a command for each number of the readout."""
+        return [
+            Command(f"account-{key}", f"Why is it this: {words}", partial(self.ask, key), tip="parts, sources")
+            for key, words in (QUANTITIES | LENSES).items()
+        ]
+
+    def ask(self, quantity: str) -> None:
+        """Tell how a number came about."""
+        self._quantity = quantity
+        if quantity in LENSES:
+            self._tell(quantity)
+            return
+        machine, place = self._feed.machine(), self._selection.place
+        likely, _ = self._feed.likely(machine)
+        known = self.samples.known((machine, place))
+        book = self._document.project.prices
+        full = self._feed.full(machine)
+        self.ready.emit(account(quantity, machine, place, likely, full, book, self._view.units, known))
+
+    def _tell(self, quantity: str) -> None:
+        """Tell of a number that a lens or the load path shows."""
+        machine, place, axis = self._feed.machine(), self._selection.place, self._selection.axis
+        project, units = self._document.project, self._view.units
+        chosen = chosen_cut(project.cut, project.own_cut)
+        found: Account | None = None
+        if quantity == "cut":
+            likely, _ = self._feed.likely(machine)
+            error = SHARES[project.brief.finish] * project.brief.accuracy
+            found = cut_account(chosen, axis, float(likely.compliance[axis, axis]), error, units)
+        elif quantity == "reach":
+            reach = self._lenses.reach.known(machine)
+            found = reach_account(reach, axis, units) if reach is not None else None
+        else:
+            shakes = self._lenses.shakes.known((machine, place))
+            found = chatter_account(machine, shakes, chosen, units) if shakes is not None else None
+        if found is None:
+            self.trouble.emit(WITHOUT[quantity])
+        else:
+            self.ready.emit(found)
+
+    def draw(self) -> None:
+        """Draw samples for the machine as it stands."""
+        self.samples.ask((self._feed.machine(), self._selection.place))
+
+    def save_frame(self) -> None:
+        """Ask where to, and save the analysis model."""
+        name, _ = QFileDialog.getSaveFileName(
+            self._owner, "Save the frame", f"{self._selection.candidate}.frame.json", "Frame (*.frame.json)"
+        )
+        if name:
+            self.write_frame(Path(name))
+
+    def write_frame(self, path: Path) -> None:
+        """Save the analysis model of the machine as it stands."""
+        frame, loads = standard_loads(self._feed.machine(), self._selection.place)
+        try:
+            write_atomically(path, document_text(to_document(frame, loads, CASES, MODES)))
+        except UnterbauError as error:
+            self.trouble.emit(str(error))
+
+    def _on_samples(self, answer: object) -> None:
+        del answer
+        if self._quantity:
+            self.ask(self._quantity)
+
+
+def _spread(asked: tuple[Machine, Place], progress: Progress) -> Spread:
+    return spread(*asked, progress=progress)

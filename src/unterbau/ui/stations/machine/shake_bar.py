@@ -1,0 +1,183 @@
+"""Under the picture in the lens Shake: modes in words, how the tool answers a tap, how deep a cut may go."""
+
+import numpy as np
+import pyqtgraph as pg
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton, QVBoxLayout, QWidget
+
+from unterbau.catalogue.cuts import Cut
+from unterbau.machine.machine import Machine, kind_of, link
+from unterbau.mechanics.receptance import ComplexArray
+from unterbau.studies.shake import Shakes, Swing, tapped
+from unterbau.ui.stations.machine.part_form import ChoiceBox
+from unterbau.ui.theme import colour, em, font
+from unterbau.ui.widgets.asked_label import AskedLabel
+from unterbau.ui.widgets.labels import label
+from unterbau.units import Units, length_text, number_text
+
+AXES = ("X", "Y", "Z")
+MARKS = ("──", "╌╌", "····")
+STROKES = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine)
+AT = (("tool", "tapped at the tool"), ("part", "tapped at the part on the bench"))
+
+
+def swing_words(machine: Machine, swing: Swing) -> str:
+    """Return where a mode comes from and what it does to the tool, as one line."""
+    known = {one.key for one in kind_of(machine).links}
+    strains = link(machine, swing.strains).label if swing.strains in known else "the feet"
+    return (
+        f"{swing.strained:.0%} of it gives in {strains}; damping {swing.zeta:.1%}; up to {swing.at_tool:.0%} of the "
+        "tool's give; likely"
+    )
+
+
+def limit_words(shakes: Shakes, chosen: Cut, units: Units) -> str:
+    """Return how deep a cut may go, in a sentence or two."""
+    found = shakes.limit(chosen)
+    if found is None:
+        return f"{chosen.label}: the work turns, not the tool; no such limit is estimated."
+    worst, band = found
+    if np.isinf(worst.depth):
+        return f"{chosen.label}: nothing here limits the depth of cut."
+    low, high = (length_text(v, units) for v in band.ends)
+    return (
+        f"{chosen.label} ({chosen.tool}): up to {length_text(worst.depth, units)} deep ({low} – {high}) it does not "
+        f"chatter at any speed; deeper it may, first at {worst.frequency:.0f} Hz feeding at {worst.feed:.0f}° from X. "
+        "An estimate: well chosen speeds allow more, a blunt tool less."
+    )
+
+
+class ShakeBar(QWidget):
+    """Modes, receptance, limit depth."""
+
+    chosen = pyqtSignal(int)
+    """Another mode is looked at."""
+    paused = pyqtSignal(bool)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.modes = QListWidget(self)
+        self.modes.setAccessibleName("Natural modes, lowest first")
+        self.modes.setFont(font(0.9))
+        self.modes.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.modes.setTextElideMode(Qt.TextElideMode.ElideRight)
+        self.pause = QPushButton("hold still", self)
+        self.pause.setCheckable(True)
+        self.pause.setToolTip("stop the movement, or let it go on")
+        self.at = ChoiceBox("Where the machine is tapped", AT, self)
+        self.limit = AskedLabel("chatter", "Depth that does not chatter", self, "muted", 0.9)
+        self.key = label("", "muted", 0.86)
+        self.detail = label("", size=0.9)
+        self.detail.setToolTip("damping ratio by the strain energy of joints and materials")
+        self.limit.setWordWrap(True)
+        self.plot = pg.PlotWidget(self, background=colour("paper"))
+        self._shown: tuple[Machine, Shakes, str, Units] | None = None
+        self._build()
+        self.modes.currentRowChanged.connect(self._on_row)
+        self.pause.toggled.connect(self._on_paused)
+        self.at.activated.connect(self._on_at)
+        self.show_waiting(0, 0)
+
+    @property
+    def number(self) -> int:
+        """The mode that is looked at."""
+        return max(0, self.modes.currentRow())
+
+    def show_shakes(self, machine: Machine, shakes: Shakes, chosen: Cut, key: str, units: Units) -> None:
+        """Show a machine shaking; `key` is the part on the bench."""
+        number = self.number
+        self._shown = (machine, shakes, key, units)
+        self.modes.blockSignals(True)
+        self.modes.clear()
+        for n, swing in enumerate(shakes.likely.swings):
+            low, high = shakes.frequency(n).ends
+            self.modes.addItem(f"{swing.frequency:.0f} Hz ({low:.0f} – {high:.0f})   {swing.moves}")
+        self.modes.setCurrentRow(min(number, self.modes.count() - 1))
+        self.modes.blockSignals(False)
+        self.limit.setText(limit_words(shakes, chosen, units))
+        self._draw()
+
+    def show_waiting(self, done: int, total: int) -> None:
+        """Say that modes are being computed."""
+        if total and not self.modes.count():
+            self.limit.setText(f"modes are being computed, {done} of {total} …")
+
+    def curves(self) -> ComplexArray:
+        """Return the receptance that is drawn, m/N, shape (n, 3, 3)."""
+        assert self._shown is not None
+        _, shakes, key, _ = self._shown
+        frame = shakes.likely.solved.built.frame
+        if self.at.currentData() == "part" and key in frame.groups:
+            group = frame.groups.index(key)
+            nodes = frame.beams.i[frame.beams.group == group]
+            if not len(nodes):
+                nodes = np.array([p for plate in frame.plates if plate.group == group for p in plate.patches])
+            if len(nodes):
+                return tapped(shakes.likely, int(nodes[len(nodes) // 2]))
+        return shakes.likely.tool
+
+    def _draw(self) -> None:
+        if self._shown is None:
+            return
+        shakes = self._shown[1]
+        self.detail.setText(swing_words(self._shown[0], shakes.likely.swings[self.number]))
+        H, f = self.curves(), shakes.likely.frequency
+        item = self.plot.getPlotItem()
+        item.clear()
+        still = []
+        for axis, name in enumerate(AXES):
+            pen = pg.mkPen(colour("ink") if axis != 1 else colour("accent"), width=1.4, style=STROKES[axis])
+            give = np.abs(H[:, axis, axis]) * 1e6
+            item.plot(f, give, pen=pen)
+            still.append(f"{name} {MARKS[axis]} {number_text(float(give[0]))}")
+        self.key.setText(f"give, µm/N, likely; still: {'   '.join(still)}")
+        for n, swing in enumerate(shakes.likely.swings):
+            pen = pg.mkPen(colour("warning" if n == self.number else "hairline"), width=1.2)
+            item.addItem(pg.InfiniteLine(swing.frequency, pen=pen))
+
+    def _build(self) -> None:
+        unit = em()
+        self.setFixedHeight(round(14.5 * unit))
+        item = self.plot.getPlotItem()
+        item.setMenuEnabled(False)
+        item.hideButtons()
+        item.setLogMode(False, True)
+        item.setMouseEnabled(False, False)
+        for side in ("left", "bottom"):
+            axis = item.getAxis(side)
+            axis.setTextPen(colour("muted"))
+            axis.setPen(colour("hairline"))
+            axis.setStyle(tickFont=font(0.8))
+        item.setLabel("bottom", "Hz", color=colour("muted").name())
+        self.plot.setAccessibleName("Give of the tapped point by frequency, likely")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(round(0.6 * unit))
+        left = QVBoxLayout()
+        left.setSpacing(round(0.2 * unit))
+        left.addWidget(self.modes, 1)
+        controls = QHBoxLayout()
+        controls.addWidget(self.pause)
+        controls.addWidget(self.at, 1)
+        left.addLayout(controls)
+        left.addWidget(self.detail)
+        left.addWidget(self.limit)
+        row.addLayout(left, 6)
+        right = QVBoxLayout()
+        right.setSpacing(0)
+        right.addWidget(self.key)
+        right.addWidget(self.plot, 1)
+        row.addLayout(right, 4)
+
+    def _on_row(self, row: int) -> None:
+        if row >= 0:
+            self._draw()
+            self.chosen.emit(row)
+
+    def _on_paused(self, still: bool) -> None:
+        self.pause.setText("let it move" if still else "hold still")
+        self.paused.emit(still)
+
+    def _on_at(self, index: int) -> None:
+        del index
+        self._draw()
