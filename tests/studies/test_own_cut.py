@@ -27,7 +27,7 @@ def test_a_customary_cut_set_out_by_hand_pulls_the_same(name: str) -> None:
         own = replace(own, diameter=e.diameter, teeth=e.teeth, width=e.width, turns=e.turns)
     found = own_cut(own)
     assert found.mean == pytest.approx(known.mean, rel=0.04)
-    assert found.peak == pytest.approx(known.peak, rel=0.02)
+    assert found.peak == pytest.approx(known.peak, rel=0.03)
     assert found.label.startswith("turning " if not e.milling else stuff_label(material))
     assert found.feed * 6e4 == pytest.approx(known.feed * 6e4 if e.milling else 0.0, rel=0.03)
 

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from PyQt6.QtCore import QEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
@@ -41,7 +42,7 @@ def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainW
     found.document.stack.setClean()
     found.close()
     found.deleteLater()
-    themed.processEvents()
+    themed.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
 
 
 def settle(window: MainWindow, qtbot: QtBot) -> None:

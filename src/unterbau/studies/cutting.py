@@ -71,6 +71,7 @@ def force_at(cut: Cut, depth: float) -> float:
     return milling_force(e.kc11, e.mc, depth, e.width, e.chip, e.diameter, e.teeth, e.turns).peak
 
 
+@lru_cache(maxsize=64)
 def bearable(cut: Cut, compliance: float, error: float) -> Bearable:
     """Return the deepest cut that pushes the tool no further than an error.
 
@@ -82,7 +83,7 @@ def bearable(cut: Cut, compliance: float, error: float) -> Bearable:
     allowed = error / compliance
     low, high = 0.0, MOST
     if force_at(cut, high) > allowed:
-        for _ in range(40):
+        for _ in range(34):
             middle = (low + high) / 2
             low, high = (middle, high) if force_at(cut, middle) <= allowed else (low, middle)
     depth = low if low > 0.0 or force_at(cut, high) > allowed else high

@@ -40,6 +40,8 @@ SLATE = Palette(
 )  # fmt: skip
 """The same drawing on slate: light ink, shares from dim straw to bright rust."""
 THEMES = {"light": PAPER, "dark": SLATE}
+LOOK = "unterbau-look"
+"""Property of the application: what it wears, so that it is not dressed twice."""
 FAMILY = "Inter"
 READABLE = 4.5  # contrast of small text, WCAG 2.1
 _used = PAPER
@@ -115,9 +117,13 @@ def desktop_size(application: QApplication) -> float:
 
 
 def apply(application: QApplication, point_size: float, theme: str = "light") -> None:
-    """Set colours, font and style sheet of the application."""
+    """Set colours, font and style sheet of the application; a look it has already costs nothing."""
     global _used
     _used = THEMES[theme]
+    look = f"{theme} {point_size}"
+    if application.property(LOOK) == look:
+        return
+    application.setProperty(LOOK, look)
     load_fonts()
     base = QFont(FAMILY)
     base.setPointSizeF(point_size)

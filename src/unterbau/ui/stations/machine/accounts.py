@@ -1,5 +1,6 @@
 """Answers "why is it this?" for the numbers of the readout; draws samples when asked; saves the frame."""
 
+from collections.abc import Hashable
 from functools import partial
 from pathlib import Path
 
@@ -13,7 +14,7 @@ from unterbau.files.frame_json import document_text, to_document
 from unterbau.machine.machine import Machine
 from unterbau.machine.parts import Place
 from unterbau.progress import Progress
-from unterbau.studies.account import QUANTITIES, Account, account
+from unterbau.studies.account import QUANTITIES, account
 from unterbau.studies.account_lenses import LENSES, chatter_account, cut_account, reach_account
 from unterbau.studies.cutting import chosen_cut
 from unterbau.studies.loads import CASES, standard_loads
@@ -27,10 +28,7 @@ from unterbau.ui.stations.machine.machine_view import MachineView
 from unterbau.ui.view_settings import ViewSettings
 
 MODES = 6
-WITHOUT = {
-    "reach": "The travel is not solved yet: look through the lens Reach first.",
-    "chatter": "There is no such limit here, or it is not solved yet: look through the lens Shake.",
-}
+NO_CHATTER = "Nothing here limits the depth of cut by chatter: the tool does not turn, or every cut is stable."
 
 
 class Accounts(QObject):
@@ -47,9 +45,12 @@ class Accounts(QObject):
         self._lenses = lenses
         self._document, self._selection, self._view, self._feed, self._owner = document, selection, view, feed, parent
         self._quantity = ""
+        self._awaited = ""
         self.samples = Asker(_spread, self)
         self.samples.ready.connect(self._on_samples)
         self.samples.failed.connect(self.trouble)
+        lenses.reach.ready.connect(partial(self._on_lens, "reach"))
+        lenses.shakes.ready.connect(partial(self._on_lens, "chatter"))
 
     def commands(self) -> list[Command]:
         """Return a command for each number of the readout."""
@@ -61,6 +62,7 @@ class Accounts(QObject):
     def ask(self, quantity: str) -> None:
         """Tell how a number came about."""
         self._quantity = quantity
+        self._awaited = ""
         if quantity in LENSES:
             self._tell(quantity)
             return
@@ -76,21 +78,35 @@ class Accounts(QObject):
         machine, place, axis = self._feed.machine(), self._selection.place, self._selection.axis
         project, units = self._document.project, self._view.units
         chosen = chosen_cut(project.cut, project.own_cut)
-        found: Account | None = None
         if quantity == "cut":
             likely, _ = self._feed.likely(machine)
             error = SHARES[project.brief.finish] * project.brief.accuracy
-            found = cut_account(chosen, axis, float(likely.compliance[axis, axis]), error, units)
+            self.ready.emit(cut_account(chosen, axis, float(likely.compliance[axis, axis]), error, units))
         elif quantity == "reach":
             reach = self._lenses.reach.known(machine)
-            found = reach_account(reach, axis, units) if reach is not None else None
+            if reach is None:
+                self._await(quantity, self._lenses.reach, machine)
+            else:
+                self.ready.emit(reach_account(reach, axis, units))
         else:
             shakes = self._lenses.shakes.known((machine, place))
-            found = chatter_account(machine, shakes, chosen, units) if shakes is not None else None
-        if found is None:
-            self.trouble.emit(WITHOUT[quantity])
-        else:
-            self.ready.emit(found)
+            if shakes is None:
+                self._await(quantity, self._lenses.shakes, (machine, place))
+            elif (found := chatter_account(machine, shakes, chosen, units)) is not None:
+                self.ready.emit(found)
+            else:
+                self.trouble.emit(NO_CHATTER)
+
+    def _await(self, quantity: str, asker: Asker, asked: Hashable) -> None:
+        """Have the travel or the shaking solved first, then tell."""
+        self._awaited = quantity
+        asker.ask(asked)
+
+    def _on_lens(self, quantity: str, answer: object) -> None:
+        del answer
+        if quantity == self._awaited:
+            self._awaited = ""
+            self._tell(quantity)
 
     def draw(self) -> None:
         """Draw samples for the machine as it stands."""
