@@ -1,6 +1,7 @@
 """The real window under a virtual screen."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from functools import lru_cache
 from pathlib import Path
 
 import pytest
@@ -8,9 +9,12 @@ from PyQt6.QtCore import QEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import Machine
 from unterbau.machine.parts import Place
-from unterbau.studies.answers import Answers
+from unterbau.progress import Progress
+from unterbau.studies.advise import Trial, try_instead
+from unterbau.studies.answers import Answers, likely_answers
 from unterbau.ui import theme
 from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.main_window import MainWindow
@@ -20,10 +24,30 @@ DEMO_ANSWERS: dict[tuple[Machine, Place], Answers] = {}
 
 
 @pytest.fixture(scope="session")
-def themed(qapp: QApplication) -> QApplication:
-    """Return the application with fonts and style sheet."""
+def themed(qapp: QApplication) -> Iterator[QApplication]:
+    """Return the application with fonts and style sheet; what a machine's first answers are is computed once a run."""
     theme.load_fonts()
-    return qapp
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("unterbau.ui.feed.likely_answers", lru_cache(maxsize=64)(likely_answers))
+        patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
+        yield qapp
+
+
+class Once:
+    """Alternatives kept by what they are for."""
+
+    def __init__(self, study: Callable[..., tuple[Trial, ...]]) -> None:
+        self._study = study
+        self._kept: dict[tuple[object, ...], tuple[Trial, ...]] = {}
+
+    def __call__(
+        self, machine: Machine, key: str, place: Place, book: PriceBook, progress: Progress
+    ) -> tuple[Trial, ...]:
+        """Return what is known already, or compute it."""
+        asked = (machine, key, place, book)
+        if asked not in self._kept:
+            self._kept[asked] = self._study(*asked, progress)
+        return self._kept[asked]
 
 
 @pytest.fixture

@@ -1,5 +1,6 @@
 """The lenses Reach and Shake, and "why is it this?", as a person uses them."""
 
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -135,6 +136,11 @@ def test_a_cut_of_ones_own_judges_the_machine(window: MainWindow, qtbot: QtBot) 
     assert path.meaning.text() == before
 
 
+def shows(window: MainWindow, title: str) -> bool:
+    """Return whether the bench shows the account of a title."""
+    return window.machine.bench.account.title.text().startswith(title)
+
+
 def test_numbers_of_lenses_and_load_path_open_their_accounts(window: MainWindow, qtbot: QtBot) -> None:
     choose(window, qtbot, TUBE)
     station, bench = window.machine, window.machine.bench
@@ -146,7 +152,7 @@ def test_numbers_of_lenses_and_load_path_open_their_accounts(window: MainWindow,
         assert bench.account.title.text().startswith(title)
     for quantity, title in (("reach", "Weakest place"), ("chatter", "Depth that does not chatter")):
         station.accounts.ask(quantity)
-        qtbot.waitUntil(lambda t=title: bench.account.title.text().startswith(t), timeout=20_000)
+        qtbot.waitUntil(partial(shows, window, title), timeout=20_000)
     for lens, asked, title in (
         ("reach", station.view.reach_bar.words, "Weakest place"),
         ("shake", station.view.shake_bar.limit, "Depth that does not chatter"),

@@ -32,6 +32,7 @@ class OpenSeesFrame:
         self.weights: list[tuple[int, float, np.ndarray]] = []
         self.bodies: list[tuple[int, float]] = []
         self.turning: dict[int, np.ndarray] = {}
+        self.found: list[np.ndarray] | None = None
         self._plates()
         self._beams()
         self._springs()
@@ -154,23 +155,31 @@ class OpenSeesFrame:
 
     def displacements(self, case: int) -> np.ndarray:
         """Movements of the document's nodes under a case."""
-        ops.timeSeries("Linear", case + 1)
-        ops.pattern("Plain", case + 1, case + 1)
-        for load in self.document.cases[case].forces:
-            ops.load(self.tag[load.node], *load.force, *load.moment)
-        self._weigh(np.array(self.document.cases[case].gravity))
+        if self.found is None:
+            self.found = self._solve_cases()
+        return self.found[case]
+
+    def _solve_cases(self) -> list[np.ndarray]:
+        """Solve every case with one factorisation: each acts alone at a time of its own."""
+        steps = len(self.document.cases)
+        for number, case in enumerate(self.document.cases, 1):
+            acts = [1.0 if step == number else 0.0 for step in range(steps + 1)]
+            ops.timeSeries("Path", number, "-time", *map(float, range(steps + 1)), "-values", *acts)
+            ops.pattern("Plain", number, number)
+            for load in case.forces:
+                ops.load(self.tag[load.node], *load.force, *load.moment)
+            self._weigh(np.array(case.gravity))
         ops.constraints("Transformation")
         ops.numberer("RCM")
-        ops.system("UmfPack")
+        ops.system("SparseGeneral")
         ops.test("NormUnbalance", 1e-8, 10)
-        ops.algorithm("Linear")
+        ops.algorithm("Linear", "-factorOnce")
         ops.integrator("LoadControl", 1.0)
         ops.analysis("Static")
-        assert ops.analyze(1) == 0
-        found = np.array([ops.nodeDisp(self.tag[node.id]) for node in self.document.nodes])
-        ops.remove("loadPattern", case + 1)
-        ops.reset()
-        ops.wipeAnalysis()
+        found = []
+        for _ in range(steps):
+            assert ops.analyze(1) == 0
+            found.append(np.array([ops.nodeDisp(self.tag[node.id]) for node in self.document.nodes]))
         return found
 
     def _weigh(self, gravity: np.ndarray) -> None:
@@ -186,7 +195,7 @@ class OpenSeesFrame:
         """Natural frequencies, Hz."""
         ops.constraints("Transformation")
         ops.numberer("RCM")
-        ops.system("UmfPack")
+        ops.system("SparseGeneral")
         return np.asarray(np.sqrt(np.array(ops.eigen("-genBandArpack", count))) / (2 * np.pi))
 
 
