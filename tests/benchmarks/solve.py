@@ -136,16 +136,16 @@ def other_rows(built: Built) -> dict[str, float]:
     document = to_document(built.frame, loads_of(built), CASES, MODES)
 
     def opensees(cases: int) -> None:
-        frame = OpenSeesFrame(document)
-        for case in range(cases):
-            frame.displacements(case)
+        for case in document.cases[:cases]:
+            frame = OpenSeesFrame(replace(document, cases=(case,)))
+            frame.displacements(0)
         frame.frequencies(MODES)
 
     model = pynite_frame(document)
     return {
         "openseespy as usually written": timed(partial(opensees, len(CASES)), 3),
         "openseespy, one case and six modes only": timed(partial(opensees, 1), 3),
-        OTHER: timed(lambda: OpenSeesFrame(document).displacements(0), 3),
+        OTHER: timed(lambda: OpenSeesFrame(replace(document, cases=document.cases[:1])).displacements(0), 3),
         "PyNiteFEA, same nodes and beams, one case": timed(lambda: model.analyze_linear(log=False), 1),
     }
 

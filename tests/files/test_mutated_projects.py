@@ -83,13 +83,13 @@ def opened_or_refused(text: str) -> None:
         assert all(0 < band.low <= band.likely <= band.high for band in found.stiffness)
 
 
-@settings(max_examples=250)
+@settings(max_examples=120)
 @given(st.lists(CHANGE, min_size=1, max_size=3))
 def test_a_changed_tree_opens_or_is_refused(changes: list[tuple[tuple[str | int, ...], str, Any]]) -> None:
     opened_or_refused(json.dumps(mutated(changes)))
 
 
-@settings(max_examples=150)
+@settings(max_examples=80)
 @given(st.integers(0, len(DEMO) - 1), st.integers(0, 40), st.text(max_size=6))
 def test_a_changed_text_opens_or_is_refused(start: int, length: int, put: str) -> None:
     opened_or_refused(DEMO[:start] + put + DEMO[start + length :])

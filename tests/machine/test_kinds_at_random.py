@@ -72,7 +72,7 @@ def refusal(machine: Any, place: Place) -> InputError | None:
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda k: k.id)
-@settings(max_examples=30)
+@settings(max_examples=15)
 @given(st.data())
 def test_answered_or_refused(kind: Kind, data: Any) -> None:
     machine, place = data.draw(machines(kind)), data.draw(PLACES)
