@@ -1,7 +1,7 @@
 """Parts of the window by themselves: document, jobs, scene, strip, fields, pictures."""
 
 from dataclasses import replace
-from threading import Event
+from threading import Event, Thread, current_thread, main_thread
 
 import numpy as np
 import pytest
@@ -21,6 +21,7 @@ from unterbau.sections.section import section
 from unterbau.ui import theme
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
+from unterbau.ui.jobs.garbage import Garbage, collect_here
 from unterbau.ui.jobs.job import Job
 from unterbau.ui.shell.command_finder import matching
 from unterbau.ui.shell.file_actions import new_project
@@ -66,6 +67,28 @@ def run_job(qtbot: QtBot, work: object, cancel: bool = False) -> tuple[str, obje
     pool.waitForDone()
     assert len(seen) == 1
     return seen[0]
+
+
+class Cycle:
+    """Unreachable as soon as it is made; tells which thread frees it."""
+
+    def __init__(self, seen: list[Thread]) -> None:
+        self.me, self.seen = self, seen
+
+    def __del__(self) -> None:
+        self.seen.append(current_thread())
+
+
+def test_what_a_view_leaves_is_freed_in_the_windows_thread(themed: QApplication, qtbot: QtBot) -> None:
+    collect_here(themed)
+    collector = themed.findChild(Garbage)
+    assert collector is not None
+    seen: list[Thread] = []
+    kept: list[list[int]] = []
+    Cycle(seen)
+    run_job(qtbot, lambda progress: kept.extend([n] for n in range(100_000)))
+    collector.look()
+    assert seen == [main_thread()]
 
 
 def test_a_job_ends_in_exactly_one_way(qtbot: QtBot) -> None:

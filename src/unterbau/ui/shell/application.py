@@ -6,9 +6,11 @@ import traceback
 from functools import partial
 from pathlib import Path
 from types import TracebackType
+from typing import cast
 
 from PyQt6.QtWidgets import QApplication
 
+from unterbau.ui.jobs.garbage import collect_here
 from unterbau.ui.shell.file_actions import demo_project, new_project
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -38,6 +40,7 @@ def open_window(arguments: list[str], point_size: float | None = None) -> MainWi
         arguments: A file, or `--demo`.
         point_size: Size of the text at 100 %, pt; the desktop's where none is given.
     """
+    collect_here(cast(QApplication, QApplication.instance()))
     paths = [Path(a) for a in arguments if not a.startswith("-")]
     demo = DEMO in arguments
     window = MainWindow(demo_project() if demo else new_project(), point_size)
