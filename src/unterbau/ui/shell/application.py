@@ -1,5 +1,6 @@
 """Starts the window."""
 
+import gc
 import os
 import sys
 import traceback
@@ -27,6 +28,7 @@ def start(arguments: list[str]) -> int:
         os.environ.setdefault("QT_QPA_PLATFORM", "xcb")  # VTK's widget draws through X11
     application = QApplication(sys.argv[:1])
     application.setApplicationName("Unterbau")
+    gc.freeze()  # what the libraries are made of is looked through no more: a collection stays unnoticed
     window = open_window(arguments)
     sys.excepthook = partial(_tell, window)
     window.show()
