@@ -13,7 +13,6 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.substructures import Substructure
 
 FORCE = 1e7  # unit of the contacts' forces, so that both kinds of unknowns are of one size
-SIX = np.arange(6)
 CHUNK = 256
 
 
@@ -67,9 +66,21 @@ class Swept:
 @dataclass(frozen=True, slots=True)
 class _Block:
     point: Point
-    rows: IntArray
+    rows: slice
     factor: FloatArray
     """Its movement to the rows', shape (r, 6)."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """What one block adds to the equations, for each different position of its points."""
+
+    rows: slice
+    columns: slice
+    values: FloatArray
+    """Shape (U, r, c)."""
+    which: IntArray
+    """Of these at each place, shape (n_places,)."""
 
 
 class InnerFlexibility:
@@ -103,11 +114,18 @@ def sweep(
     """
     n = len(arms)
     blocks, springs = _blocks(contacts, tool, work)
-    count = int(blocks[-1].rows[-1]) + 1
-    found = [
-        _chunk(substructures, blocks, springs, count, arms, inner, np.arange(start, min(start + CHUNK, n)))
-        for start in range(0, n, CHUNK)
-    ]
+    floating = [number for number, one in enumerate(substructures) if one.rigid.shape[1]]
+    bends, turns = _bending(substructures, blocks, inner), _turning(substructures, blocks, floating)
+    sinks = _sinking(substructures, blocks)
+    weight = np.concatenate([substructures[number].weight for number in floating]) if floating else np.zeros(0)
+    size, held = blocks[-1].rows.stop, springs.shape[1]
+    found = []
+    for start in range(0, n, CHUNK):
+        places = slice(start, min(start + CHUNK, n))
+        F = _filled(bends, places, size, size)
+        R = _filled(turns, places, size, len(weight))
+        sunk = _filled(sinks, places, size, 1)[:, :, 0]
+        found.append(_solve(F, R, sunk, springs[places], weight, _pulls(arms[places]), held))
     return Swept(np.concatenate([one.compliance for one in found]), np.concatenate([one.sinking for one in found]))
 
 
@@ -115,43 +133,58 @@ def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[_Bl
     blocks, springs, row = [], [], 0
     for contact in contacts:
         used = np.flatnonzero(np.isfinite(contact.flexibility).all(axis=0))
-        rows = np.arange(row, row + len(used))
+        rows = slice(row, row + len(used))
         blocks += [_Block(contact.first, rows, contact.axes[used]), _Block(contact.second, rows, -contact.axes[used])]
         springs.append(contact.flexibility[:, used])
         row += len(used)
     blocks += [
-        _Block(tool, np.arange(row, row + 3), np.eye(6)[:3]),
-        _Block(work, np.arange(row + 3, row + 9), np.eye(6)),
+        _Block(tool, slice(row, row + 3), np.eye(6)[:3]),
+        _Block(work, slice(row + 3, row + 9), np.eye(6)),
     ]
     return blocks, np.concatenate(springs, axis=1)
 
 
-def _chunk(
-    substructures: tuple[Substructure, ...], blocks: list[_Block], springs: FloatArray, count: int, arms: FloatArray,
-    inner: InnerFlexibility, places: IntArray,
-) -> Swept:  # fmt: skip
-    n, held = len(places), springs.shape[1]
-    F = np.zeros((n, count, count))
+def _bending(substructures: tuple[Substructure, ...], blocks: list[_Block], inner: InnerFlexibility) -> list[_Part]:
+    """Return movements of blocks by forces on blocks of the same substructure."""
+    parts = []
     for a, b in _pairs(blocks):
-        value, which = _flexibility(a.point, b.point, substructures[a.point.substructure], inner, places)
-        part = (a.factor @ value @ b.factor.T)[which]
-        F[:, a.rows[:, None], b.rows] += part
+        value, which = _flexibility(a.point, b.point, substructures[a.point.substructure], inner)
+        part = a.factor @ value @ b.factor.T
+        parts.append(_Part(a.rows, b.rows, part, which))
         if a is not b:
-            F[:, b.rows[:, None], a.rows] += part.transpose(0, 2, 1)
-    floating = [s for s, one in enumerate(substructures) if one.rigid.shape[1]]
-    R, sunk = np.zeros((n, count, 6 * len(floating))), np.zeros((n, count))
+            parts.append(_Part(b.rows, a.rows, part.transpose(0, 2, 1), which))
+    return parts
+
+
+def _turning(substructures: tuple[Substructure, ...], blocks: list[_Block], floating: list[int]) -> list[_Part]:
+    """Return movements of blocks with their substructures as rigid bodies."""
+    parts = []
     for block in blocks:
         point, one = block.point, substructures[block.point.substructure]
-        position = point.position[places]
-        by_node = one.sinking.reshape(-1, 6)[point.nodes]
-        moved = np.einsum("umab,umb->ua", point.share, by_node) + point.sinking
-        sunk[:, block.rows] += (moved @ block.factor.T)[position]
         if one.rigid.shape[1]:
             column = 6 * floating.index(point.substructure)
             rigid = np.einsum("umab,umbc->uac", point.share, one.rigid.reshape(-1, 6, 6)[point.nodes])
-            R[:, block.rows, column : column + 6] += (block.factor @ rigid)[position]
-    weight = np.concatenate([substructures[s].weight for s in floating]) if floating else np.zeros(0)
-    return _solve(F, R, sunk, springs[places], weight, _pulls(arms[places]), held)
+            parts.append(_Part(block.rows, slice(column, column + 6), block.factor @ rigid, point.position))
+    return parts
+
+
+def _sinking(substructures: tuple[Substructure, ...], blocks: list[_Block]) -> list[_Part]:
+    """Return movements of blocks by weight."""
+    parts = []
+    for block in blocks:
+        point = block.point
+        by_node = substructures[point.substructure].sinking.reshape(-1, 6)[point.nodes]
+        moved = np.einsum("umab,umb->ua", point.share, by_node) + point.sinking
+        parts.append(_Part(block.rows, slice(0, 1), (moved @ block.factor.T)[:, :, None], point.position))
+    return parts
+
+
+def _filled(parts: list[_Part], places: slice, rows: int, columns: int) -> FloatArray:
+    """Return the parts summed for some of the places, shape (n, rows, columns)."""
+    found = np.zeros((places.stop - places.start, rows, columns))
+    for part in parts:
+        found[:, part.rows, part.columns] += part.values[part.which[places]]
+    return found
 
 
 def _pulls(arms: FloatArray) -> FloatArray:
@@ -198,17 +231,14 @@ def _pairs(blocks: list[_Block]) -> Iterator[tuple[_Block, _Block]]:
                 yield a, b
 
 
-def _flexibility(
-    a: Point, b: Point, one: Substructure, inner: InnerFlexibility, places: IntArray
-) -> tuple[FloatArray, IntArray]:
+def _flexibility(a: Point, b: Point, one: Substructure, inner: InnerFlexibility) -> tuple[FloatArray, IntArray]:
     """Return the movement of `a` by loads on `b` for each pair of positions, and which pair each place has."""
     width = len(b.nodes)
-    pairs, which = np.unique(a.position[places] * width + b.position[places], return_inverse=True)
+    pairs, which = np.unique(a.position * width + b.position, return_inverse=True)
     at, bt = np.divmod(pairs, width)
     first, second = a.share[at], b.share[bt]
-    rows = (6 * a.nodes[at][:, :, None] + SIX).reshape(len(pairs), -1)
-    columns = (6 * b.nodes[bt][:, :, None] + SIX).reshape(len(pairs), -1)
-    between = one.flexibility[rows[:, :, None], columns[:, None, :]]
+    between = one.between[a.nodes[at][:, :, None], b.nodes[bt][:, None, :]]
+    between = between.transpose(0, 1, 3, 2, 4).reshape(len(pairs), 6 * first.shape[1], 6 * second.shape[1])
     left = first.transpose(0, 2, 1, 3).reshape(len(pairs), 6, -1) @ between
     value = left @ second.transpose(0, 1, 3, 2).reshape(len(pairs), -1, 6)
     same = (a.beam[at] >= 0) & (a.beam[at] == b.beam[bt])

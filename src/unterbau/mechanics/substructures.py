@@ -26,8 +26,8 @@ class Substructure:
 
     nodes: IntArray
     """The nodes it is touched at, shape (m,)."""
-    flexibility: FloatArray
-    """Of those nodes, shape (6m, 6m); with the holding springs where it floats."""
+    between: FloatArray
+    """Movement of each node by loads on each, shape (m, m, 6, 6); with the holding springs where it floats."""
     rigid: FloatArray
     """Movements of those nodes with the whole as a rigid body, shape (6m, 6), or (6m, 0) where it stands on ground."""
     sinking: FloatArray
@@ -81,7 +81,8 @@ def cut(
             rigid = rigid_movements(frame.nodes[touched[mine]], frame.nodes[anchors[c]])
             every = np.flatnonzero(label == c)
             total = rigid_movements(frame.nodes[every], frame.nodes[anchors[c]]).T @ own_weight[every].ravel()
-        substructures.append(Substructure(touched[mine], (C + C.T) / 2, rigid, sunk[dofs], total))
+        between = ((C + C.T) / 2).reshape(len(mine), 6, len(mine), 6).transpose(0, 2, 1, 3)
+        substructures.append(Substructure(touched[mine], np.ascontiguousarray(between), rigid, sunk[dofs], total))
     return tuple(substructures), of, place
 
 
