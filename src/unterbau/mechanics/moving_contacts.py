@@ -13,7 +13,7 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.substructures import Substructure
 
 FORCE = 1e7  # unit of the contacts' forces, so that both kinds of unknowns are of one size
-CHUNK = 256
+CHUNK = 64
 
 
 @dataclass(frozen=True, slots=True)
@@ -236,12 +236,20 @@ def _flexibility(a: Point, b: Point, one: Substructure, inner: InnerFlexibility)
     width = len(b.nodes)
     pairs, which = np.unique(a.position * width + b.position, return_inverse=True)
     at, bt = np.divmod(pairs, width)
-    first, second = a.share[at], b.share[bt]
-    between = one.between[a.nodes[at][:, :, None], b.nodes[bt][:, None, :]]
-    between = between.transpose(0, 1, 3, 2, 4).reshape(len(pairs), 6 * first.shape[1], 6 * second.shape[1])
-    left = first.transpose(0, 2, 1, 3).reshape(len(pairs), 6, -1) @ between
-    value = left @ second.transpose(0, 1, 3, 2).reshape(len(pairs), -1, 6)
+    value = np.empty((len(pairs), 6, 6))
+    for start in range(0, len(pairs), CHUNK):
+        some = slice(start, start + CHUNK)
+        value[some] = _by_nodes(a, b, one, at[some], bt[some])
     same = (a.beam[at] >= 0) & (a.beam[at] == b.beam[bt])
     if same.any():
         value = value + inner.between(a, b, at, bt, same)
     return value, which
+
+
+def _by_nodes(a: Point, b: Point, one: Substructure, at: IntArray, bt: IntArray) -> FloatArray:
+    """Return the movement of `a` by loads on `b` through the nodes that both are made of, shape (n, 6, 6)."""
+    n, first, second = len(at), a.share[at], b.share[bt]
+    between = one.between[a.nodes[at][:, :, None], b.nodes[bt][:, None, :]]
+    between = between.transpose(0, 1, 3, 2, 4).reshape(n, 6 * first.shape[1], 6 * second.shape[1])
+    left = first.transpose(0, 2, 1, 3).reshape(n, 6, -1) @ between
+    return np.asarray(left @ second.transpose(0, 1, 3, 2).reshape(n, -1, 6))
