@@ -122,7 +122,8 @@ def sweep(
     found = []
     for start in range(0, n, CHUNK):
         places = slice(start, min(start + CHUNK, n))
-        F = _filled(bends, places, size, size)
+        half = _filled(bends, places, size, size)
+        F = half + half.transpose(0, 2, 1)
         R = _filled(turns, places, size, len(weight))
         sunk = _filled(sinks, places, size, 1)[:, :, 0]
         found.append(_solve(F, R, sunk, springs[places], weight, _pulls(arms[places]), held))
@@ -145,14 +146,12 @@ def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[_Bl
 
 
 def _bending(substructures: tuple[Substructure, ...], blocks: list[_Block], inner: InnerFlexibility) -> list[_Part]:
-    """Return movements of blocks by forces on blocks of the same substructure."""
+    """Return movements of blocks by forces on blocks of the same substructure; the transpose is still to be added."""
     parts = []
     for a, b in _pairs(blocks):
         value, which = _flexibility(a.point, b.point, substructures[a.point.substructure], inner)
         part = a.factor @ value @ b.factor.T
-        parts.append(_Part(a.rows, b.rows, part, which))
-        if a is not b:
-            parts.append(_Part(b.rows, a.rows, part.transpose(0, 2, 1), which))
+        parts.append(_Part(a.rows, b.rows, part / 2 if a is b else part, which))
     return parts
 
 

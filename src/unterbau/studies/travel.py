@@ -126,7 +126,8 @@ class _AtPlaces:
             s = frame.springs
             i, j = int(s.i[drive.spring]), int(s.j[drive.spring])
             flexibility = np.full((len(self._places), 6), np.inf)
-            flexibility[:, 0] = [1 / drive.stiffness(self._level, d) for d in distances[:, number].tolist()]
+            different, which = np.unique(distances[:, number], return_inverse=True)
+            flexibility[:, 0] = np.array([1 / drive.stiffness(self._level, d) for d in different.tolist()])[which]
             second = self._fixed(j, frame.nodes[i] - frame.nodes[j])
             contacts.append(Contact(self._fixed(i), second, _axes(s.x[drive.spring], s.up[drive.spring]), flexibility))
         tool, work = self._fixed(built.tip), self._on_work()
