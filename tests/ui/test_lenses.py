@@ -11,6 +11,9 @@ from pytestqt.qtbot import QtBot
 
 from tests.ui.driving import TUBE, choose, click_link, machine_of, pick, type_into
 from unterbau.files.frame_json import read_frame, solve_document
+from unterbau.files.section_text import read_section_text
+from unterbau.sections.drawing import polygons
+from unterbau.sections.section import section
 from unterbau.studies.account import QUANTITIES
 from unterbau.studies.cutting import own_cut
 from unterbau.studies.reach import reach
@@ -213,6 +216,9 @@ def test_a_drawing_with_faults_shows_where_and_a_good_one_is_used(
     assert beam.section == window.document.project.sections[0].name
     own.write_file(tmp_path / "out.svg")
     assert (tmp_path / "out.svg").read_text(encoding="utf-8").startswith("<svg")
+    own.write_file(tmp_path / "out.txt")
+    area = polygons(read_section_text((tmp_path / "out.txt").read_text(encoding="utf-8")))["section"].area * 1e-6
+    assert area == pytest.approx(section(beam.section).properties.A, rel=1e-3)
     missing = own.open_file(tmp_path / "none.txt")
     assert missing is None
     assert own.message.text()

@@ -13,6 +13,7 @@ import math
 
 from unterbau.errors import InputError
 from unterbau.sections.drawing import PER_UNIT, Drawing, Ring, checked
+from unterbau.sections.section import Section
 
 CHORDS = 64
 EXPECTED = "units, outline, hole, circle, hole circle or layer"
@@ -48,6 +49,12 @@ def read_section_text(text: str) -> Drawing:
                 raise InputError(where, f"expected {EXPECTED}, got {words[0]}")
     drawing = Drawing(tuple(rings), (), (f"{len(rings)} outlines and holes",), (), unit)
     return checked(drawing) if unit else drawing
+
+
+def outline_text(section: Section) -> str:
+    """Return a section's outline as text, mm."""
+    rings = tuple(("section", tuple((y * 1e3, z * 1e3) for y, z in loop)) for loop in section.loops)
+    return section_text(Drawing(rings, (), (), (), "mm"))
 
 
 def section_text(drawing: Drawing) -> str:

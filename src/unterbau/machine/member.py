@@ -147,18 +147,6 @@ def strip_values(plate: Plate, width: float, mass_share: float = 1.0) -> BeamVal
 
 
 @lru_cache(maxsize=1024)
-def grid_values(plate: Plate, width: float, carries_mass: bool) -> BeamValues:
-    """Return a strip of a plate modelled as a grid of strips both ways.
-
-    Source:
-        Hambly, Bridge Deck Behaviour: for an isotropic slab each direction takes the torsion
-        constant t³/6 per width. Only one direction carries the mass.
-    """
-    strip = strip_values(plate, width, 1.0 if carries_mass else 0.0)
-    return replace(strip, J=width * plate.thickness**3 / 6)
-
-
-@lru_cache(maxsize=1024)
 def round_values(diameter: float, material_name: str) -> BeamValues:
     """Return a solid round bar as a beam."""
     base, p = material(material_name), rod(diameter)

@@ -40,12 +40,6 @@ class SlideSizes(Protocol):
     stop: float
 
 
-class HeadSizes(SlideSizes, Protocol):
-    """Sizes that a head on a beam needs."""
-
-    x_stance: float
-
-
 @dataclass(frozen=True, slots=True)
 class Slide:
     """Where a Z slide has its parts; y counts from the spindle's axis backwards."""

@@ -18,19 +18,12 @@ from unterbau.machine.stand import ground, stand_bodies, stand_lines
 AXES = "XYZ"
 
 
-@dataclass(frozen=True, slots=True)
-class Laid:
-    """A straight part in its place."""
+class Straight:
+    """What has a start and an end."""
 
-    key: str
-    name: str
-    chain: Chain
+    __slots__ = ()
     start: Vector
     end: Vector
-    up: Vector
-    height: float
-    """Along up, m."""
-    width: float
 
     @property
     def length(self) -> float:
@@ -42,6 +35,21 @@ class Laid:
         """Unit vector from start to end."""
         line, length = minus(self.end, self.start), self.length
         return (line[0] / length, line[1] / length, line[2] / length)
+
+
+@dataclass(frozen=True, slots=True)
+class Laid(Straight):
+    """A straight part in its place."""
+
+    key: str
+    name: str
+    chain: Chain
+    start: Vector
+    end: Vector
+    up: Vector
+    height: float
+    """Along up, m."""
+    width: float
 
 
 def plus(a: Vector, b: Vector, times: float = 1.0) -> Vector:

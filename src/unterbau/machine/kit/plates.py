@@ -8,7 +8,7 @@ import numpy as np
 
 from unterbau.machine.bodies import Sheet
 from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, minus, subdivided
-from unterbau.machine.kit.kit import Kit, cross, plus
+from unterbau.machine.kit.kit import Kit, Straight, cross, plus
 from unterbau.machine.member import BeamValues, plate_line
 from unterbau.machine.parts import Plate
 from unterbau.materials.material import Material, material
@@ -43,7 +43,7 @@ class _Held:
 
 
 @dataclass
-class LaidPlate:
+class LaidPlate(Straight):
     """A rectangular plate from start to end along its middle line."""
 
     kit: Kit
@@ -71,17 +71,6 @@ class LaidPlate:
     rails: list[tuple[str, Chain]] = field(default_factory=list)
     late: list[Callable[[], None]] = field(default_factory=list)
     """Done when all else is fastened."""
-
-    @property
-    def length(self) -> float:
-        """From start to end, m."""
-        return dist(self.start, self.end)
-
-    @property
-    def along(self) -> Vector:
-        """Unit vector from start to end."""
-        line, length = minus(self.end, self.start), self.length
-        return (line[0] / length, line[1] / length, line[2] / length)
 
     @property
     def across(self) -> Vector:

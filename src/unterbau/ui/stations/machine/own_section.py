@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QFileDialog, QGridLayout, QPushButton, QWidget
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import write_atomically
 from unterbau.files.section_dxf import dxf_text, svg_text
+from unterbau.files.section_text import outline_text
 from unterbau.sections.built_up import LAYOUTS, OF
 from unterbau.sections.own import SHAPES, converted, section_of, shape, shape_of, sizes_of
 from unterbau.sections.section import pieces_of, section
@@ -23,6 +24,8 @@ from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 
 LAYOUT_CHOICES = tuple((one.id, one.label) for one in LAYOUTS.values())
+WRITERS = {".svg": svg_text, ".txt": outline_text}
+"""By the file's ending; a DXF drawing for any other."""
 SIZES = ("height", "width", "side", "diameter", "wall")
 
 
@@ -53,7 +56,7 @@ class OwnSection(QWidget):
         self.drawing = QPushButton("from a drawing …", self)
         self.drawing.setToolTip("closed outlines from a DXF file, or from a few lines of text")
         self.save = QPushButton("save the outline …", self)
-        self.save.setToolTip("as a DXF drawing or an SVG picture")
+        self.save.setToolTip("as a DXF drawing, an SVG picture or a few lines of text")
         self.build = ChoiceBox("Build up of several of these", (("", "build up …"), *LAYOUT_CHOICES), self)
         for row, widget in enumerate((self.build, self.drawing, self.save), start=len(SIZES) + 1):
             grid.addWidget(widget, row, 1)
@@ -100,7 +103,7 @@ class OwnSection(QWidget):
     def write_file(self, path: Path) -> None:
         """Save the section's outline; the file's ending says how."""
         found = section(self._name)
-        text = svg_text(found) if path.suffix.lower() == ".svg" else dxf_text(found)
+        text = WRITERS.get(path.suffix.lower(), dxf_text)(found)
         try:
             write_atomically(path, text)
         except UnterbauError as error:
@@ -113,7 +116,7 @@ class OwnSection(QWidget):
 
     def _on_save(self) -> None:
         start = f"{self._name}.dxf"
-        name, _ = QFileDialog.getSaveFileName(self, "Save the outline", start, "DXF (*.dxf);;SVG (*.svg)")
+        name, _ = QFileDialog.getSaveFileName(self, "Save the outline", start, "DXF (*.dxf);;SVG (*.svg);;Text (*.txt)")
         if name:
             self.write_file(Path(name))
 
