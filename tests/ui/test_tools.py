@@ -155,6 +155,7 @@ def test_words_for_links_places_and_bands() -> None:
     assert place_text(Place(0.0, 0.25, 1.0)) == "head at X left, Y 25%, Z highest"
     assert direction_text(np.array([0.0, 0.999, 0.01])) == "along Y"
     assert direction_text(np.array([0.1, 0.8, 0.6])) == "along 0.80 Y +0.60 Z"
+    assert direction_text(np.array([0.1, 0.8, -0.6])) == "along 0.80 Y −0.60 Z"
     assert band_text(Band(3e6, 2e6, 1e6), 1e-6) == "1.0 – 3.0"
 
 

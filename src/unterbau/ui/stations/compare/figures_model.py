@@ -60,7 +60,7 @@ def _shake(found: Figures, _prices: PriceBook, _units: Units) -> str:
 
 COLUMNS = (
     *(_stiffness(axis, name) for axis, name in enumerate("XYZ")),
-    Column("softest  N/µm", "softest of X, Y, Z at the weakest place of the travel: likely (low – high)",
+    Column("weakest  N/µm", "least of X, Y, Z, each at the weakest place of the travel: likely (low – high)",
            lambda f, _p, _u: band_words(min(f.answers.worst, key=lambda b: b.likely), 1e-6),
            lambda f: min(b.likely for b in f.answers.worst)),
     Column("droop", "range of the tool's sinking by weight over the travel", _droop, lambda f: f.answers.droop.likely),

@@ -39,9 +39,11 @@ def band_text(band: Band, scale: float) -> str:
 
 def direction_text(direction: FloatArray) -> str:
     """Return a unit direction in words: the axes that make up most of it."""
-    named = [f"{direction[axis]:+.2f} {name}" for axis, name in enumerate(AXES) if abs(direction[axis]) > 0.2]
-    alone = abs(direction).max() > 0.97
-    return f"along {AXES[int(abs(direction).argmax())]}" if alone else "along " + " ".join(named).removeprefix("+")
+    largest = int(abs(direction).argmax())
+    if abs(direction[largest]) > 0.97:
+        return f"along {AXES[largest]}"
+    named = " ".join(f"{direction[axis]:+.2f} {name}" for axis, name in enumerate(AXES) if abs(direction[axis]) > 0.2)
+    return "along " + named.removeprefix("+").replace("-", "−")
 
 
 class RollingNumber(AskedLabel):
