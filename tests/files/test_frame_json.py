@@ -28,7 +28,7 @@ def changed(path: str, value: object) -> dict[str, Any]:
 
 FAULTS = [
     ("format", "other", "$.format", "expected 'unterbau-frame'"),
-    ("version", 3, "$.version", "newer"),
+    ("version", 4, "$.version", "newer"),
     ("version", True, "$.version", "whole number"),
     ("extra", 1, "$.extra", "unknown key"),
     ("nodes", "drop", "$.nodes", "missing"),

@@ -7,7 +7,7 @@ from typing import Any
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import cost_of, links
-from unterbau.mechanics.statics import CAUSES
+from unterbau.mechanics.frame import CAUSES
 from unterbau.project.project import Candidate
 from unterbau.studies.answers import CORNERS, Answers
 from unterbau.units import number_text

@@ -22,20 +22,7 @@ def check(document: FrameDocument) -> None:
     Raises:
         InputError: The first fault found, with its path.
     """
-    if document.version not in READABLE:
-        newer = (
-            "was written by a newer program; this one reads"
-            if document.version > VERSION
-            else "is not known; this program reads"
-        )
-        raise InputError("$.version", f"version {document.version} {newer} versions 1 and {VERSION}")
-    if document.version == 1 and document.plates:
-        raise InputError("$.plates", "plates come with version 2; this file says version 1")
-    if document.version == 1:
-        for index, section in enumerate(document.sections):
-            if section.ys or section.zs:
-                where = f"$.sections[{index}].{'ys' if section.ys else 'zs'}"
-                raise InputError(where, "shear centres come with version 2; this file says version 1")
+    _version(document)
     if not document.nodes:
         raise InputError("$.nodes", "a frame needs at least one node")
     if document.modes < 0:
@@ -48,6 +35,34 @@ def check(document: FrameDocument) -> None:
     _springs(document)
     check_plates(document)
     _masses_supports_cases(document)
+
+
+def _version(document: FrameDocument) -> None:
+    """Check that the file holds only what its version knows."""
+    if document.version not in READABLE:
+        newer = (
+            "was written by a newer program; this one reads"
+            if document.version > VERSION
+            else "is not known; this program reads"
+        )
+        raise InputError("$.version", f"version {document.version} {newer} versions 1 to {VERSION}")
+    if document.version == 1 and document.plates:
+        raise InputError("$.plates", "plates come with version 2; this file says version 1")
+    if document.version == 1:
+        for index, section in enumerate(document.sections):
+            if section.ys or section.zs:
+                where = f"$.sections[{index}].{'ys' if section.ys else 'zs'}"
+                raise InputError(where, "shear centres come with version 2; this file says version 1")
+    if document.version < VERSION:
+        _no_causes(document)
+
+
+def _no_causes(document: FrameDocument) -> None:
+    for name in ("beams", "springs"):
+        for index, element in enumerate(getattr(document, name)):
+            if element.cause not in (None, "joint"):
+                where = f"$.{name}[{index}].cause"
+                raise InputError(where, f"causes come with version 3; this file says version {document.version}")
 
 
 def _unique(path: str, items: Sequence[_Named]) -> None:

@@ -1,11 +1,12 @@
-"""The analysis model as it stands in a `*.frame.json` file, version 2; version 1 has no plates. SI units."""
+"""The analysis model as it stands in a `*.frame.json` file, version 3; 1 has no plates, 2 no causes. SI units."""
 
 from dataclasses import dataclass
 from typing import Literal
 
 FORMAT = "unterbau-frame"
-VERSION = 2
-READABLE = (1, 2)
+VERSION = 3
+READABLE = (1, 2, 3)
+Cause = Literal["joint", "distortion", "wall"]
 
 Vector = tuple[float, float, float]
 Stiffness = tuple[float | None, float | None, float | None, float | None, float | None, float | None]
@@ -62,6 +63,8 @@ class Beam:
     offset_i: Vector = ZERO
     offset_j: Vector = ZERO
     group: str | None = None
+    cause: Cause | None = None
+    """What its strain energy counts as, where its own strains do not tell; version 3."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +79,8 @@ class Spring:
     up: Vector = (0.0, 0.0, 1.0)
     zeta: float = 0.0
     group: str | None = None
+    cause: Cause = "joint"
+    """What its strain energy counts as; version 3."""
 
 
 @dataclass(frozen=True, slots=True)

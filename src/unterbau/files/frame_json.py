@@ -1,4 +1,4 @@
-"""Frames and their results as JSON, `unterbau-frame` version 2."""
+"""Frames and their results as JSON, `unterbau-frame` version 3."""
 
 import dataclasses
 import json
@@ -14,11 +14,10 @@ from unterbau.files.frame_plates import plate_arrays, plate_rows
 from unterbau.files.plain_reader import read_plainly
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
-from unterbau.mechanics.frame import Beams, Frame, Loads, Masses, Springs, no_seats
+from unterbau.mechanics.frame import BY_STRAIN, CAUSES, Beams, Frame, Loads, Masses, Springs, no_seats
 from unterbau.mechanics.modes import Modes, settled_modes
 from unterbau.mechanics.seats import split
 from unterbau.mechanics.statics import (
-    CAUSES,
     Statics,
     beam_end_forces,
     energies,
@@ -97,6 +96,7 @@ def _beams(document: doc.FrameDocument, place: dict[str, int], groups: dict[str,
         **{name: column(of_material, name) for name in ("E", "G", "rho", "zeta")},
         **{name: column(of_section, name) for name in ("A", "Iy", "Iz", "Iyz", "J", "Asy", "Asz", "ys", "zs")},
         group=np.array([groups[b.id if b.group is None else b.group] for b in rows], dtype=np.intp),
+        cause=np.array([BY_STRAIN if b.cause is None else CAUSES.index(b.cause) for b in rows], dtype=np.intp),
     )
 
 
@@ -110,6 +110,7 @@ def _springs(document: doc.FrameDocument, place: dict[str, int], groups: dict[st
         _rows([[np.inf if k is None else k for k in s.k] for s in rows], 6),
         np.array([s.zeta for s in rows], dtype=float),
         np.array([groups[s.id if s.group is None else s.group] for s in rows], dtype=np.intp),
+        np.array([CAUSES.index(s.cause) for s in rows], dtype=np.intp),
     )
 
 
@@ -196,6 +197,7 @@ def to_document(frame: Frame, loads: Loads, case_names: tuple[str, ...], modes: 
                 _vector(beams.offset_i[b]),
                 _vector(beams.offset_j[b]),
                 whole.groups[beams.group[b]],
+                CAUSES[beams.cause[b]] if beams.cause[b] != BY_STRAIN else None,  # type: ignore[arg-type]
             )
         )
     return doc.FrameDocument(
@@ -231,6 +233,7 @@ def _spring_row(frame: Frame, springs: Springs, s: int) -> doc.Spring:
         _vector(springs.up[s]),
         float(springs.zeta[s]),
         frame.groups[springs.group[s]],
+        CAUSES[springs.cause[s]],  # type: ignore[arg-type]
     )
 
 
@@ -253,4 +256,9 @@ def document_text(document: doc.FrameDocument) -> str:
     for spring in data["springs"]:
         if spring["j"] is None:
             del spring["j"]
+        if spring["cause"] == "joint":
+            del spring["cause"]
+    for member in data["beams"]:
+        if member["cause"] is None:
+            del member["cause"]
     return json.dumps(data, indent=1) + "\n"

@@ -15,7 +15,7 @@ from unterbau.files.atomic import write_atomically
 from unterbau.machine.bill import Item
 from unterbau.machine.machine import bill_of, cost_of, links, travel
 from unterbau.machine.parts import Place
-from unterbau.mechanics.statics import CAUSES
+from unterbau.mechanics.frame import CAUSES
 from unterbau.project.project import Candidate, Project
 from unterbau.studies.answers import Answers
 from unterbau.studies.cutting import chosen_cut, moved_by
@@ -24,7 +24,7 @@ from unterbau.units import Units, length_text, movement_text, number_text
 AXES = ("X", "Y", "Z")
 TOLD = 6
 """Links of the load path that are named for each pull."""
-CAUSE_WORDS = dict(zip(CAUSES, ("stretch", "shear", "twist", "bending", "joint"), strict=True))
+CAUSE_WORDS = dict(zip(CAUSES, ("stretch", "shear", "twist", "bending", "joint", "distortion", "wall"), strict=True))
 ASSUMPTIONS = """\
 Predictions for one place of the head, pulled at the tool tip against the work, static and linear: no play, slip or
 gaps. Low and high: all joints, guides and drives soft or stiff together.

@@ -11,9 +11,10 @@ from unterbau.machine.kind import USUAL_COUNT
 from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Mount, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.stepping import step
+from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
 from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
@@ -22,6 +23,12 @@ from unterbau.sections.section import section
 FILL = "epoxy-granite-10"
 TALLEST, LOWEST = 1.7, 0.6
 """A section of another family is offered within these multiples of the present height."""
+STAYED, STRIP = 0.2, 0.008
+"""Between plates inside a hollow member, and thickness of a strip under its rails, that are offered first, m."""
+MOUNTS: tuple[tuple[Mount, str], ...] = (
+    ("front", "rails on the front"), ("front-edges", "rails over the side walls"), ("top-front", "rails on top and front"),
+    ("top-bottom", "rails on top and bottom"),
+)  # fmt: skip
 SEAMS = {"screws": "screwed", "bonded": "bonded", "welded": "welded"}
 METALS = ("steel-s235", "aluminium-6060", "aluminium-5083")
 PLATE_METALS = ("steel-s235", "aluminium-5083", "iron-gjl-250")
@@ -57,7 +64,7 @@ def alternatives(machine: Machine, key: str) -> tuple[Alternative, ...]:
     """
     now = part(machine, key)
     own = (Alternative(text, ((key, changed),)) for text, changed in _of_part(machine, key, now))
-    found = [*own, *_joints_at_its_ends(machine, key), *_sizes(machine, key)]
+    found = [*own, *_joints_at_its_ends(machine, key), *_rails_elsewhere(machine, key), *_sizes(machine, key)]
     seen = {machine}
     result = []
     for one in found:
@@ -86,6 +93,8 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
     match now:
         case Member():
             yield from _members(now)
+            if key in kind_of(machine).carrying and has_walls(now) and not now.backing:
+                yield f"strips {STRIP * 1e3:g} mm under the rails", replace(now, backing=STRIP)
         case Plate():
             yield from _plates(key, now)
         case Joint():
@@ -171,6 +180,11 @@ def _other_makes(now: Member) -> Iterator[tuple[str, Part]]:
         yield f"fill, {material(FILL).label}", replace(now, fill=FILL)
     if now.fill is not None:
         yield "without the fill", replace(now, fill=None)
+    if section(now.section).cavity is not None and has_walls(now):
+        if not now.capped:
+            yield "end plates", replace(now, capped=True)
+        pitch = now.diaphragms / 2 if now.diaphragms else STAYED
+        yield f"plates inside every {pitch * 1e3:g} mm", replace(now, diaphragms=pitch)
     shape = section(now.section)
     if shape.height != shape.width:
         yield ("stood upright" if now.turned else "laid flat"), replace(now, turned=not now.turned)
@@ -260,6 +274,15 @@ def _joints_at_its_ends(machine: Machine, key: str) -> Iterator[Alternative]:
     if end and isinstance(held, Joint):
         for text, changed in _joints(machine, end, held):
             yield Alternative(f"{link(machine, end).label}: {text}", ((end, changed),))
+
+
+def _rails_elsewhere(machine: Machine, key: str) -> Iterator[Alternative]:
+    """Yield the other faces of a gantry beam that its rails could lie on."""
+    guide = getattr(machine, "x_guides", None)
+    if not isinstance(guide, Guide) or key not in ("gantry_beam", "x_guides") or not hasattr(machine, "gantry_beam"):
+        return
+    for mount, words in MOUNTS:
+        yield Alternative(words, (("x_guides", replace(guide, mount=mount)),))
 
 
 def _sizes(machine: Machine, key: str) -> Iterator[Alternative]:

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from unterbau.machine.member import BeamValues
-from unterbau.mechanics.frame import Beams, Frame, Masses, Plate, Seats, Springs
+from unterbau.mechanics.frame import BY_STRAIN, JOINT, Beams, Frame, Masses, Plate, Seats, Springs
 
 Vector = tuple[float, float, float]
 X: Vector = (1.0, 0.0, 0.0)
@@ -70,10 +70,10 @@ class FrameBuilder:
 
     def beam(
         self, group: str, i: int, j: int, values: BeamValues, up: Vector,
-        offset_i: Vector = ZERO, offset_j: Vector = ZERO,
+        offset_i: Vector = ZERO, offset_j: Vector = ZERO, cause: int = BY_STRAIN,
     ) -> int:  # fmt: skip
         """Add a beam and return its number."""
-        self.beams.append((i, j, offset_i, offset_j, up, values, self.group(group)))
+        self.beams.append((i, j, offset_i, offset_j, up, values, self.group(group), cause))
         return len(self.beams) - 1
 
     def chain(self, group: str, nodes: list[int], values: BeamValues, up: Vector) -> Chain:
@@ -81,9 +81,11 @@ class FrameBuilder:
         beams = [self.beam(group, i, j, values, up) for i, j in itertools.pairwise(nodes)]
         return Chain(tuple(nodes), tuple(beams))
 
-    def spring(self, group: str, i: int, j: int, k: tuple[float, ...], x: Vector, up: Vector, zeta: float) -> None:
+    def spring(
+        self, group: str, i: int, j: int, k: tuple[float, ...], x: Vector, up: Vector, zeta: float, cause: int = JOINT
+    ) -> None:
         """Add springs acting at node i; j = -1 is ground."""
-        self.springs.append((i, j, x, up, k, zeta, self.group(group)))
+        self.springs.append((i, j, x, up, k, zeta, self.group(group), cause))
 
     def seat(
         self, group: str, node: int, rail: Chain, k: tuple[float, ...], x: Vector, up: Vector, zeta: float
@@ -127,7 +129,7 @@ class FrameBuilder:
         return Frame(
             np.array(self.places),
             self._beams(),
-            Springs(*_columns(self.springs, 7, (0, 1, 6), (2, 3), six=4)),
+            Springs(*_columns(self.springs, 8, (0, 1, 6, 7), (2, 3), six=4)),
             Seats(*_columns(self.seats, 8, (0, 1, 7), (3, 4), six=5)),
             Masses(*_columns(self.masses, 4, (0,), (2, 3))),
             np.zeros((len(self.places), 6), dtype=bool),
@@ -140,7 +142,7 @@ class FrameBuilder:
         table: dict[BeamValues, int] = {}
         values = [table.setdefault(row[5], len(table)) for row in self.beams]
         columns = np.array([[getattr(one, name) for one in table] for name in VALUES])[:, values]
-        rows = _columns(self.beams, 7, (0, 1, 6), (2, 3, 4), skipped=5)
+        rows = _columns(self.beams, 8, (0, 1, 6, 7), (2, 3, 4), skipped=5)
         rows[5:6] = columns
         return Beams(*rows)
 

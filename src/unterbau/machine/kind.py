@@ -92,6 +92,8 @@ class Kind:
     more: More | None = None
     most_drives: Mapping[str, int] = field(default_factory=dict)
     """Axes that can have more than one drive."""
+    carrying: tuple[str, ...] = ()
+    """Members that rails are screwed to."""
 
     @property
     def size_link(self) -> Link:

@@ -25,6 +25,12 @@ class Member:
     """How the profiles of a built-up section are tied along their length."""
     pitch: float = 0.1
     """Between the screws of a seam, m."""
+    capped: bool = False
+    """Plates welded or bonded into both ends of a hollow section keep it in shape there."""
+    diaphragms: float = 0.0
+    """Between plates welded or bonded inside a hollow section, m; 0 where there are none."""
+    backing: float = 0.0
+    """Thickness of a strip bonded to the wall under each rail, m; 0 where there is none."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +66,9 @@ class Joint:
     gusset_thickness: float = 0.008
 
 
+Mount = Literal["front", "front-edges", "top-front", "top-bottom"]
+
+
 @dataclass(frozen=True, slots=True)
 class Guide:
     """Block size and preload of the two rails of an axis, two blocks a rail."""
@@ -70,7 +79,7 @@ class Guide:
     preload: Literal["light", "medium"] = "light"
     blocks: int = 2
     """On each rail, evenly over the stance."""
-    mount: Literal["front", "top-front", "top-bottom"] = "front"
+    mount: Mount = "front"
     """Faces of a gantry beam that its two rails lie on."""
 
 

@@ -81,15 +81,13 @@ def assemble(frame: Frame) -> System:
     elements, stiffness = build_elements(frame)
     body_dofs = 6 * frame.masses.node[:, None] + np.arange(6)
     bodies = (body_dofs, np.zeros((len(body_dofs), 6, 6)))
-    follows = elements.links.follows
     n_nodes = elements.split.n_nodes
     fixed = frame.fixed.ravel().copy()
     for plate in elements.plates:
         fixed[plate.interior] = True
     free = np.flatnonzero(~fixed)
-    if follows:
-        stiffness = resolve(stiffness, elements.links)
-        free = np.setdiff1d(free, np.array(list(follows), dtype=np.intp))
+    stiffness = resolve(stiffness, elements.links)
+    free = np.setdiff1d(free, elements.links.dependent)
     massive = resolve([*beam_mass_batches(elements, None), bodies], elements.links)
     dofs, splits = flatten_dofs([*stiffness, *massive])
     numbering = number(dofs, splits, free, n_nodes)
@@ -113,32 +111,48 @@ def beam_mass_batches(elements: Elements, Mb: FloatArray | None) -> list[Batch]:
 
 
 def resolve(batches: list[Batch], links: Links) -> list[Batch]:
-    """Express elements at dependent freedoms by the free freedoms these follow."""
-    if not links.follows:
+    """Express elements at dependent freedoms by the free freedoms these follow.
+
+    A freedom may stand several times in an element then; its entries add up.
+    """
+    if not len(links.dependent):
         return batches
     result: list[Batch] = []
-    dependent = np.array(list(links.follows))
+    last = max(int(links.dependent.max()), max(int(dofs.max()) for dofs, _ in batches if dofs.size)) + 1
+    row_of = np.full(last, -1)
+    row_of[links.dependent] = np.arange(len(links.dependent))
+    need = np.append(_counts(links), 1)  # the last for freedoms that follow none
     for dofs, matrices in batches:
-        touched = np.isin(dofs, dependent).any(axis=1)
-        result.append((dofs[~touched], matrices[~touched]))
-        for row in np.flatnonzero(touched):
-            masters, T = transformation(dofs[row], links)
-            result.append((masters[None], (T.T @ matrices[row] @ T)[None]))
+        if not dofs.size:
+            result.append((dofs, matrices))
+            continue
+        rows = row_of[dofs]
+        wide = np.where((rows >= 0).any(axis=1), need[rows].max(axis=1), 0)
+        for width in np.unique(wide).tolist():
+            some = np.flatnonzero(wide == width)
+            result.append(_followed(dofs[some], matrices[some], rows[some], links, width))
     return result
 
 
-def transformation(dofs: IntArray, links: Links) -> tuple[IntArray, FloatArray]:
-    """Return the free freedoms behind `dofs` and the matrix from them to `dofs`."""
-    column: dict[int, int] = {}
-    entries: list[tuple[int, int, float]] = []
-    for row, dof in enumerate(dofs.tolist()):
-        masters, factors = links.follows.get(dof, (np.array([dof]), np.ones(1)))
-        for master, value in zip(masters.tolist(), factors.tolist(), strict=True):
-            entries.append((row, column.setdefault(master, len(column)), value))
-    T = np.zeros((len(dofs), len(column)))
-    for row, place, value in entries:
-        T[row, place] += value
-    return np.array(list(column), dtype=np.intp), T
+def _counts(links: Links) -> IntArray:
+    """Return how many freedoms each dependent one follows, one at the least."""
+    used = np.arange(1, links.factors.shape[1] + 1) * (links.factors != 0.0)
+    return np.asarray(np.maximum(used.max(axis=1), 1))
+
+
+def _followed(dofs: IntArray, matrices: FloatArray, rows: IntArray, links: Links, width: int) -> Batch:
+    """Return elements with each freedom replaced by as many as `width` that it follows."""
+    if width == 0:
+        return dofs, matrices
+    n, k = dofs.shape
+    depends = rows >= 0
+    places = np.repeat(dofs[:, :, None], width, axis=2)
+    factors = np.zeros((n, k, width))
+    factors[:, :, 0] = 1.0
+    places[depends] = links.masters[rows[depends], :width]
+    factors[depends] = links.factors[rows[depends], :width]
+    spread = matrices[:, :, None, :, None] * factors[:, :, :, None, None] * factors[:, None, None, :, :]
+    return places.reshape(n, k * width), spread.reshape(n, k * width, k * width)
 
 
 def flatten_dofs(batches: list[Batch]) -> tuple[IntArray, tuple[int, ...]]:
@@ -169,8 +183,7 @@ def solve(system: System, loads: FloatArray, plates: bool = True) -> FloatArray:
     f = loads.copy()
     for one in elements.condensed if plates else ():
         f[one.retained] += one.follow.T @ f[one.interior]
-    for dof, (masters, factors) in elements.links.follows.items():
-        f[masters] += factors[:, None] * f[dof]
+    elements.links.pass_on(f)
     free = system.factor.solve(f[order]) if f[order].size else np.zeros((len(order), f.shape[1]))
     return expand(system, free, loads, plates)
 
@@ -180,8 +193,7 @@ def expand(system: System, free: FloatArray, loads: FloatArray | None = None, pl
     elements = system.elements
     u = np.zeros((6 * len(elements.frame.nodes), free.shape[1]))
     u[system.numbering.order] = free
-    for dof, (masters, factors) in elements.links.follows.items():
-        u[dof] = factors @ u[masters]
+    elements.links.follow(u)
     for one in elements.condensed if plates else ():
         u[one.interior] = one.follow @ u[one.retained]
         if loads is not None:

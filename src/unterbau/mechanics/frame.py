@@ -7,6 +7,12 @@ import numpy as np
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.plate import PlateSpec
 
+CAUSES = ("axial", "shear", "torsion", "bending", "joint", "distortion", "wall")
+"""What strain energy can count as."""
+AXIAL, SHEAR, TORSION, BENDING, JOINT, DISTORTION, WALL = range(len(CAUSES))
+BY_STRAIN = -1
+"""Cause of a beam whose own strains tell."""
+
 
 @dataclass(frozen=True, slots=True)
 class Beams:
@@ -39,6 +45,8 @@ class Beams:
     zs: FloatArray
     group: IntArray
     """Index into the frame's groups."""
+    cause: IntArray
+    """What its energy counts as: a place in `CAUSES`, or -1 where its own strains tell."""
 
     def __len__(self) -> int:
         return len(self.i)
@@ -61,6 +69,8 @@ class Springs:
     """N/m along and N·m/rad about x, y, z, shape (n, 6); inf is a rigid direction."""
     zeta: FloatArray
     group: IntArray
+    cause: IntArray
+    """What their energy counts as: a place in `CAUSES`."""
 
     def __len__(self) -> int:
         return len(self.i)

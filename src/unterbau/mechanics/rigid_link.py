@@ -1,10 +1,12 @@
 """Rigid directions of springs, eliminated: dependent freedoms follow independent ones.
 
 Each connected set of rigidly joined nodes is reduced by itself to row echelon form with
-the largest entry as pivot; a pivot's freedom depends on the rest of its row.
+the largest entry as pivot; a pivot's freedom depends on the rest of its row. Sets of the same
+shape are reduced once.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -13,6 +15,8 @@ from unterbau.mechanics.frame import Springs
 from unterbau.mechanics.spring import SpringElements
 
 REDUNDANT = 1e-10  # a row left below this share of its first size says nothing new
+Row = tuple[IntArray, IntArray, FloatArray]
+"""Dependent freedoms of a set (d,), those each follows (d, m), and factors (d, m)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,13 +29,36 @@ class RigidSet:
     n_support: int
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Links:
     """Dependent freedoms as sums of free ones."""
 
-    follows: dict[int, tuple[IntArray, FloatArray]]
-    """Dependent freedom -> (free freedoms, factors)."""
-    sets: tuple[RigidSet, ...]
+    dependent: IntArray
+    """Shape (d,)."""
+    masters: IntArray
+    """Free freedoms that each follows, filled up with the first of them, shape (d, m)."""
+    factors: FloatArray
+    """Filled up with 0, shape (d, m)."""
+    sets: tuple[RigidSet, ...] = field(repr=False)
+
+    @cached_property
+    def place(self) -> dict[int, int]:
+        """Return the row of each dependent freedom."""
+        return {dof: n for n, dof in enumerate(self.dependent.tolist())}
+
+    def pass_on(self, loads: FloatArray) -> None:
+        """Add loads at dependent freedoms, (n, k), to those they follow."""
+        if len(self.dependent):
+            moved = self.factors[:, :, None] * loads[self.dependent][:, None, :]
+            np.add.at(loads, self.masters.ravel(), moved.reshape(-1, loads.shape[1]))
+
+    def follow(self, movements: FloatArray) -> None:
+        """Set the movements of dependent freedoms, (n, k), by those they follow."""
+        if len(self.dependent):
+            movements[self.dependent] = np.einsum("dm,dmk->dk", self.factors, movements[self.masters])
+
+
+NONE = Links(np.zeros(0, dtype=np.intp), np.zeros((0, 1), dtype=np.intp), np.zeros((0, 1)), ())
 
 
 def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size: float) -> Links:
@@ -45,12 +72,19 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
     """
     rows = np.flatnonzero(elements.rigid.any(axis=1))
     if not len(rows):
-        return Links({}, ())
-    sets = [_rigid_set(members, springs, elements, fixed, size) for members in _connected(rows, springs)]
-    follows: dict[int, tuple[IntArray, FloatArray]] = {}
-    for one in sets:
-        follows.update(_dependent(one, fixed.ravel(), size))
-    return Links(follows, tuple(sets))
+        return NONE
+    sets = tuple(_rigid_set(members, springs, elements, fixed, size) for members in _connected(rows, springs))
+    held = fixed.ravel()
+    found = [_dependent(one, held, size) for one in sets]
+    width = max((followed.shape[1] for _, followed, _ in found), default=1)
+    dependent, masters, factors = [], [], []
+    for one, (pivots, followed, values) in zip(sets, found, strict=True):
+        wider = np.minimum(np.arange(width), followed.shape[1] - 1)
+        beyond = np.arange(width) >= followed.shape[1]
+        dependent.append(one.dofs[pivots])
+        masters.append(one.dofs[followed[:, wider]])
+        factors.append(np.where(beyond, 0.0, values[:, wider]))
+    return Links(np.concatenate(dependent), np.concatenate(masters), np.concatenate(factors), sets)
 
 
 def _connected(rows: IntArray, springs: Springs) -> list[list[int]]:
@@ -61,31 +95,30 @@ def _connected(rows: IntArray, springs: Springs) -> list[list[int]]:
             node = root[node]
         return node
 
-    for s in rows:
-        if springs.j[s] >= 0:
-            root[find(int(springs.i[s]))] = find(int(springs.j[s]))
+    ends = list(zip(rows.tolist(), springs.i[rows].tolist(), springs.j[rows].tolist(), strict=True))
+    for _, i, j in ends:
+        if j >= 0:
+            root[find(i)] = find(j)
     found: dict[int, list[int]] = {}
-    for s in rows:
-        found.setdefault(find(int(springs.i[s])), []).append(int(s))
+    for s, i, _ in ends:
+        found.setdefault(find(i), []).append(s)
     return list(found.values())
 
 
 def _rigid_set(
     members: list[int], springs: Springs, elements: SpringElements, fixed: BoolArray, size: float
 ) -> RigidSet:
-    ends = {int(springs.i[s]) for s in members} | {int(springs.j[s]) for s in members}
-    nodes = sorted(node for node in ends if node >= 0)
-    column = {node: 6 * place for place, node in enumerate(nodes)}
-    dofs = np.concatenate([6 * node + np.arange(6) for node in nodes])
-    held = np.flatnonzero(fixed.ravel()[dofs])
-    rows = [np.eye(len(dofs))[held]]
-    for s in members:
-        block = np.zeros((6, len(dofs)))
-        block[:, column[int(springs.i[s])] :][:, :6] += elements.G[s, :, :6]
-        if springs.j[s] >= 0:
-            block[:, column[int(springs.j[s])] :][:, :6] += elements.G[s, :, 6:]
-        rows.append(block[elements.rigid[s]])
-    return RigidSet(dofs, _scaled(np.vstack(rows), dofs, size), len(held))
+    i, j = springs.i[members], springs.j[members]
+    nodes = np.unique(np.concatenate([i, j[j >= 0]]))
+    dofs = (6 * nodes[:, None] + np.arange(6)).ravel()
+    held = np.flatnonzero(fixed[nodes].ravel())
+    blocks = np.zeros((len(members), 6, len(nodes), 6))
+    each = np.arange(len(members))
+    blocks[each, :, np.searchsorted(nodes, i)] += elements.G[members, :, :6]
+    other = np.flatnonzero(j >= 0)
+    blocks[other, :, np.searchsorted(nodes, j[other])] += elements.G[members][other][:, :, 6:]
+    rows = blocks.reshape(len(members), 6, -1)[elements.rigid[members]]
+    return RigidSet(dofs, _scaled(np.vstack([np.eye(len(dofs))[held], rows]), dofs, size), len(held))
 
 
 def _scaled(rows: FloatArray, dofs: IntArray, size: float) -> FloatArray:
@@ -95,10 +128,17 @@ def _scaled(rows: FloatArray, dofs: IntArray, size: float) -> FloatArray:
     return np.asarray(np.where(turn, scaled * size, scaled) / largest)
 
 
-def _dependent(one: RigidSet, fixed: BoolArray, size: float) -> dict[int, tuple[IntArray, FloatArray]]:
-    scale = np.where(one.dofs % 6 >= 3, size, 1.0)
-    C = one.rows / scale
-    held = fixed[one.dofs]
+def _dependent(one: RigidSet, fixed: BoolArray, size: float) -> Row:
+    """Return the set's dependent freedoms, what they follow and by which factors, by their places in it."""
+    turns = one.dofs % 6 >= 3
+    return _reduced(one.rows.round(13).tobytes(), len(one.rows), turns.tobytes(), fixed[one.dofs].tobytes(), size)
+
+
+@lru_cache(maxsize=4096)
+def _reduced(rows: bytes, count: int, turns: bytes, fixed: bytes, size: float) -> Row:
+    scale = np.where(np.frombuffer(turns, dtype=bool), size, 1.0)
+    held = np.frombuffer(fixed, dtype=bool)
+    C = np.frombuffer(rows).reshape(count, -1) / scale
     pivots: list[int] = []
     for row in range(len(C)):
         best = row + int(np.argmax(np.abs(C[row:]).max(axis=1)))
@@ -111,11 +151,18 @@ def _dependent(one: RigidSet, fixed: BoolArray, size: float) -> dict[int, tuple[
         others = np.arange(len(C)) != row
         C[others] -= np.outer(C[others, pivot], C[row])
         pivots.append(pivot)
-    result = {}
+    kept, used, values = [], [], []
     for r, pivot in enumerate(pivots):
-        used = np.flatnonzero((np.abs(C[r]) > REDUNDANT) & ~held)
-        used = used[used != pivot]
-        factors = -C[r, used] * scale[used] / scale[pivot]
-        if not held[pivot]:
-            result[int(one.dofs[pivot])] = (one.dofs[used], factors)
-    return result
+        if held[pivot]:
+            continue
+        places = np.flatnonzero((np.abs(C[r]) > REDUNDANT) & ~held)
+        places = places[places != pivot]
+        kept.append(pivot)
+        used.append(places)
+        values.append(-C[r, places] * scale[places] / scale[pivot])
+    width = max((len(one) for one in used), default=1) or 1
+    followed, factors = np.zeros((len(kept), width), dtype=np.intp), np.zeros((len(kept), width))
+    for r, (pivot, places, value) in enumerate(zip(kept, used, values, strict=True)):
+        followed[r] = places[0] if len(places) else pivot
+        followed[r, : len(places)], factors[r, : len(places)] = places, value
+    return np.array(kept, dtype=np.intp), followed, factors

@@ -13,7 +13,7 @@ from dataclasses import dataclass, fields, replace
 import numpy as np
 
 from unterbau.mechanics.arrays import FloatArray, IntArray
-from unterbau.mechanics.frame import Beams, Frame, Springs, no_seats
+from unterbau.mechanics.frame import JOINT, Beams, Frame, Springs, no_seats
 
 SAME_STATION = 1e-9
 
@@ -118,6 +118,6 @@ def _seat_springs(frame: Frame, order: IntArray, points: IntArray) -> Springs:
     seats = frame.seats
     added = Springs(
         seats.node[order], points, seats.x[order], seats.up[order],
-        seats.k[order], seats.zeta[order], seats.group[order],
+        seats.k[order], seats.zeta[order], seats.group[order], np.full(len(order), JOINT),
     )  # fmt: skip
     return Springs(*(np.concatenate([getattr(frame.springs, f.name), getattr(added, f.name)]) for f in fields(Springs)))

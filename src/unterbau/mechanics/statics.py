@@ -7,12 +7,8 @@ import numpy as np
 from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
-from unterbau.mechanics.frame import Frame, Loads
+from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, Frame, Loads
 from unterbau.mechanics.mechanism import require_stable
-
-CAUSES = ("axial", "shear", "torsion", "bending", "joint")
-AXIAL, BENDING = CAUSES.index("axial"), CAUSES.index("bending")
-"""A plate's energy counts as stretch where it is in its plane, as bending across it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,8 +97,9 @@ def reactions(statics: Statics) -> FloatArray:
 def energies(statics: Statics) -> FloatArray:
     """Return strain energy from the nodal movements by group and cause, J.
 
-    Shape (n_cases, n_groups, 5), causes in the order of `CAUSES`. The energy of a host
-    beam's pieces counts to the host's group, that of its blocks to theirs.
+    Shape (n_cases, n_groups, 7), causes in the order of `CAUSES`. The energy of a host
+    beam's pieces counts to the host's group, that of its blocks to theirs. A plate's energy counts as stretch
+    where it is in its plane, as bending across it.
     """
     elements = statics.system.elements
     frame = elements.frame
@@ -110,9 +107,14 @@ def energies(statics: Statics) -> FloatArray:
     of_beams = beam.energies(frame.beams, elements.beams, movement)
     movement = assembly.pair_movements(statics.u, frame.springs.i, frame.springs.j)
     of_springs = spring.energies(elements.springs, movement)
-    groups = np.arange(len(frame.groups))[:, None]
-    member, holder = (groups == frame.beams.group).astype(float), (groups == frame.springs.group).astype(float)
-    table = np.concatenate([member @ of_beams, (of_springs @ holder.T)[:, :, None]], axis=2)
+    table = np.zeros((len(statics.u), len(frame.groups), len(CAUSES)))
+    strained = np.flatnonzero(frame.beams.cause == BY_STRAIN)
+    named = np.flatnonzero(frame.beams.cause != BY_STRAIN)
+    by_row = table.transpose(1, 2, 0)
+    for cause in range(of_beams.shape[2]):
+        np.add.at(by_row[:, cause], frame.beams.group[strained], of_beams[:, strained, cause].T)
+    np.add.at(by_row, (frame.beams.group[named], frame.beams.cause[named]), of_beams[:, named].sum(axis=2).T)
+    np.add.at(by_row, (frame.springs.group, frame.springs.cause), of_springs.T)
     flat = statics.u.reshape(len(statics.u), statics.u.shape[1] * 6)
     for plate in elements.plates:
         stretch, bend = placed_plate.energies(plate, flat)

@@ -13,7 +13,7 @@ import numpy as np
 from unterbau.mechanics import assembly, statics
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, cross_matrices
 from unterbau.mechanics.connected import connected
-from unterbau.mechanics.frame import Frame, Loads, Springs, no_seats
+from unterbau.mechanics.frame import JOINT, Frame, Loads, Springs, no_seats
 from unterbau.mechanics.mechanism import require_stable
 
 SIX = np.arange(6)
@@ -128,6 +128,7 @@ def _held(springs: Springs, anchors: IntArray) -> Springs:
     m = len(anchors)
     x, up = np.tile([1.0, 0.0, 0.0], (m, 1)), np.tile([0.0, 0.0, 1.0], (m, 1))
     added = Springs(
-        anchors, np.full(m, -1), x, up, np.tile(HOLD, (m, 1)), np.zeros(m), np.zeros(m, dtype=np.intp)
+        anchors, np.full(m, -1), x, up, np.tile(HOLD, (m, 1)), np.zeros(m), np.zeros(m, dtype=np.intp),
+        np.full(m, JOINT),
     )  # fmt: skip
     return Springs(*(np.concatenate([getattr(springs, f), getattr(added, f)]) for f in Springs.__slots__))

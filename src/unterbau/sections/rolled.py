@@ -98,8 +98,20 @@ def channel(c: Channel) -> SectionProperties:
     J = flanges + (c.height - 2 * at_web) * c.web**3 / 3 + 2 * swelling * size**4 - 0.42 * c.flange**4
     return SectionProperties(
         flat.A, flat.Iy, flat.Iz, flat.Iyz, J,
-        5 / 6 * 2 * c.width * c.flange, (c.height - c.flange) * c.web, ys=_behind_web(c) - flat.y,
+        5 / 6 * 2 * c.width * c.flange, (c.height - c.flange) * c.web, Iw=_channel_warping(c),
+        ys=_behind_web(c) - flat.y,
     )  # fmt: skip
+
+
+def _channel_warping(c: Channel) -> float:
+    """Return the warping constant of a channel with flanges of even thickness, m⁶.
+
+    Source:
+        Thin walls, Vlasov; Roark, Formulas for Stress and Strain: tf·b³·h²/12 · (3·b·tf + 2·h·tw)/(6·b·tf + h·tw).
+    """
+    b, h = c.width - c.web / 2, c.height - c.flange
+    flange, web = b * c.flange, h * c.web
+    return flange * b**2 * h**2 / 12 * (3 * flange + 2 * web) / (6 * flange + web)
 
 
 def _behind_web(c: Channel) -> float:
@@ -138,6 +150,7 @@ def i_section(s: ISection) -> SectionProperties:
     return SectionProperties(
         flat.A, flat.Iy, flat.Iz, 0.0, J,
         5 / 6 * 2 * s.width * s.flange, (s.height - s.flange) * s.web,
+        Iw=flat.Iz * (s.height - s.flange) ** 2 / 4,
     )  # fmt: skip
 
 

@@ -11,8 +11,9 @@ from unterbau.machine.parts import Member, Part
 from unterbau.materials.material import material
 from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.frame import AXIAL, BENDING, CAUSES
 from unterbau.mechanics.placed_plate import PlacedPlate
-from unterbau.mechanics.statics import AXIAL, BENDING, CAUSES, beam_end_forces, energies
+from unterbau.mechanics.statics import beam_end_forces, energies
 from unterbau.sections.section import section
 from unterbau.studies.compliance import Solved, tip_compliance
 from unterbau.studies.loads import TIP
@@ -98,6 +99,7 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
         *_of_beams(solved, group, axis, dict(zip(CAUSES, (of_group - of_plates.sum(axis=0)).tolist(), strict=True))),
         *(reason for plate in plates for reason in _of_plate(plate, solved, axis)),
         *_of_springs(solved, group, axis, one.kind),
+        *_of_walls(solved, group, axis, of_group),
     ]
     total = float(of_group.sum())
     if total < IDLE * whole:
@@ -110,7 +112,7 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
 def _of_beams(solved: Solved, group: int, axis: int, by_cause: dict[str, float]) -> list[Reason]:
     elements = solved.statics.system.elements
     beams = elements.frame.beams
-    rows = np.flatnonzero(beams.group == group)
+    rows = np.flatnonzero((beams.group == group) & (beams.cause == BY_STRAIN))
     if not len(rows):
         return []
     ends = np.abs(beam_end_forces(solved.statics, TIP.start + axis)[rows])
@@ -158,7 +160,7 @@ def _of_plate(plate: PlacedPlate, solved: Solved, axis: int) -> list[Reason]:
 def _of_springs(solved: Solved, group: int, axis: int, kind: str) -> list[Reason]:
     elements = solved.statics.system.elements
     springs = elements.frame.springs
-    rows = np.flatnonzero(springs.group == group)
+    rows = np.flatnonzero((springs.group == group) & (springs.cause == JOINT))
     if not len(rows):
         return []
     movement = assembly.pair_movements(solved.statics.u[TIP.start + axis], springs.i, springs.j)[rows]
@@ -177,11 +179,46 @@ def _of_springs(solved: Solved, group: int, axis: int, kind: str) -> list[Reason
     ]  # fmt: skip
 
 
+def _of_walls(solved: Solved, group: int, axis: int, of_group: FloatArray) -> list[Reason]:
+    """Return what the distortion of a member's section and the dents of its walls give."""
+    elements = solved.statics.system.elements
+    springs = elements.frame.springs
+    found = []
+    for cause, words, symbol, ways in (
+        (DISTORTION, "its cross-section goes out of shape", "k of the section", slice(3, 6)),
+        (WALL, "its wall dents under what is fastened to it", "k of the wall", slice(0, 3)),
+    ):
+        rows = np.flatnonzero((springs.group == group) & (springs.cause == cause))
+        if not len(rows) or of_group[cause] <= 0.0:
+            continue
+        movement = assembly.pair_movements(solved.statics.u[TIP.start + axis], springs.i, springs.j)[rows]
+        stretch = (elements.springs.G[rows] @ movement[:, :, None])[:, :, 0]
+        carried = np.abs(elements.springs.k[rows] * stretch)[:, ways]
+        row = int(np.argmax(carried.max(axis=1)))
+        way = int(np.argmax(carried[row])) + int(ways.start)
+        quantity = MOMENT if cause == DISTORTION else FORCE
+        found.append(
+            Reason(float(of_group[cause]), words, "give = 2·(energy of its walls as folded plates) / F²", quantity,
+                   float(carried.max()), float(elements.springs.k[rows[row], way]), symbol)
+        )  # fmt: skip
+    return found
+
+
 def _cure(chosen: Part, kind: str, reason: Reason) -> str:
     """Return in a sentence what helps against the first cause."""
     twists, bends = reason.symbol == "G·J", reason.symbol in ("E·I", "D")
     if isinstance(chosen, Member) and twists:
         return _against_twist(chosen)
+    if reason.symbol == "k of the section":
+        return (
+            "A bonded fill, or plates inside and at the ends, keep the section in shape; thickness of the wall counts "
+            "with its cube, a taller box makes it worse."
+        )
+    if reason.symbol == "k of the wall":
+        return (
+            "Rails over the side walls, a strip bonded under the rail or a bonded fill; thickness of the wall counts "
+            "with more than its square."
+        )
     if isinstance(chosen, Member) and bends:
         return "Height counts most: E·I grows with its square at the same weight, and with the cube for a solid bar."
     if reason.symbol == "E·t":

@@ -6,7 +6,8 @@ import numpy as np
 
 from unterbau.machine.machine import Machine, links
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.statics import CAUSES, energies
+from unterbau.mechanics.frame import CAUSES
+from unterbau.mechanics.statics import energies
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 
@@ -20,7 +21,7 @@ class Shares:
     keys: tuple[str, ...]
     """Links from tool to work, then `rest`."""
     compliance: FloatArray
-    """m/N, shape (3, n_links, 5), causes axial, shear, torsion, bending, joint; sums to the diagonal."""
+    """m/N, shape (3, n_links, 7), causes in the order of `CAUSES`; sums to the diagonal."""
 
 
 def shares(machine: Machine, solved: Solved) -> Shares:

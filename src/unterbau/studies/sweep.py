@@ -14,9 +14,12 @@ from unterbau.machine.alternatives import every_section
 from unterbau.machine.machine import Machine, part
 from unterbau.machine.member import BeamValues, member_values
 from unterbau.machine.parts import Member, Place
+from unterbau.machine.walls import has_walls
+from unterbau.materials.material import material
 from unterbau.mechanics import assembly, beam
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
-from unterbau.mechanics.frame import Beams
+from unterbau.mechanics.frame import BY_STRAIN, DISTORTION, WALL, Beams
+from unterbau.mechanics.statics import energies
 from unterbau.sections.built_up import OF
 from unterbau.sections.families import families
 from unterbau.sections.section import section
@@ -60,7 +63,7 @@ def sweep_sections(
         raise InputError(key, "expected a member of one profile")
     now = solved or solve(machine, place, "likely")
     system, frame = now.statics.system, now.statics.system.elements.frame
-    rows = np.flatnonzero(frame.beams.group == frame.groups.index(key))
+    rows = np.flatnonzero((frame.beams.group == frame.groups.index(key)) & (frame.beams.cause == BY_STRAIN))
     elements = system.elements.beams
     strains = _strain_columns(frame.beams, elements, rows, 6 * len(frame.nodes))
     u = assembly.solve(system, strains)
@@ -123,6 +126,12 @@ def best_of_catalogue(machine: Machine, key: str, place: Place) -> tuple[Member,
     solved = solve(machine, place, "likely")
     found = sweep_sections(machine, key, place, [member_values(one) for one in tried], solved)
     give, before = np.diagonal(found.compliance, axis1=1, axis2=2), np.diag(tip_compliance(solved))
+    group = solved.built.frame.groups.index(key)
+    of_walls = 2 * energies(solved.statics)[TIP][:, group, [DISTORTION, WALL]].sum(axis=1)
+    own = _softness(now)
+    if own > 0.0:
+        ratio = np.array([_softness(one) for one in tried]) / own
+        give = give + of_walls * (ratio[:, None] - 1.0)
     weight = member_values(now).mass_per_metre
     best = []
     allowed = found.mass <= AT_ITS_WEIGHT * weight
@@ -135,6 +144,18 @@ def best_of_catalogue(machine: Machine, key: str, place: Place) -> tuple[Member,
     if as_stiff[row] and found.mass[row] < weight:
         best.append(tried[row])
     return tuple(dict.fromkeys(best))
+
+
+def _softness(member: Member) -> float:
+    """Return about how soft a member's walls are, for comparison; 0 where none gives.
+
+    Walls bend across: between the square of width over thickness for a push at one place, and its cube along a line.
+    """
+    if not has_walls(member):
+        return 0.0
+    shape = section(member.section)
+    thickness = shape.properties.A / (2 * (shape.height + shape.width))
+    return (max(shape.height, shape.width) / thickness) ** 2.5 / material(member.material).E
 
 
 def catalogue(material_name: str) -> list[tuple[str, BeamValues]]:

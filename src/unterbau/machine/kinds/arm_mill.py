@@ -104,11 +104,11 @@ def put_up(kit: Kit) -> None:
     column_y, front = d.throat + deep / 2, -saddle_reach(kit)
     z = seat - height / 2
     ends = ((0.0, front, z), (0.0, column_y + deep / 2 + overhang_of(m.column_joint), z))
-    base = beam(kit, "base", "base", *ends, Z, (column_y - front, -front), 8)
+    base = beam(kit, "base", "base", *ends, Z, (column_y - front, -front), 8, carries=True)
     four_feet(kit, base)
     top = d.arm_height + arm_h / 2 + OVER_ARM
     column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
-                  (d.arm_height - seat, *gusset_stops(m.column_joint)), 8)  # fmt: skip
+                  (d.arm_height - seat, *gusset_stops(m.column_joint)), 8, carries=True)  # fmt: skip
     under = fasten(kit, "column_joint", column, False, base)
     gusset(kit, "column_joint", column, False, under, BESIDE)
     with turned(kit, d.turn, (0.0, column_y)):
@@ -177,4 +177,5 @@ KIND = kind_of_kit(
         ("column", "column_joint", "arm", "arm_clamp"),
         (Related("throat", 0.9, "column nearer the spindle"), Related("arm_height", 0.9, "arm lower over the table")),
     )},
+    carrying=("base",),
 )  # fmt: skip

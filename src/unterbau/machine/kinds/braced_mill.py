@@ -91,14 +91,22 @@ def put_up(kit: Kit) -> None:
     behind = post_y + d.brace_reach
     z = seat - height / 2
     base = beam(
-        kit, "base", "base", (0.0, front, z), (0.0, behind + 0.02, z), Z, (post_y - front, behind - front, -front), 8
+        kit,
+        "base",
+        "base",
+        (0.0, front, z),
+        (0.0, behind + 0.02, z),
+        Z,
+        (post_y - front, behind - front, -front),
+        8,
+        carries=True,
     )
     four_feet(kit, base)
     top = head_heights(kit)[1]
     posts = []
     for side, name in ((-1, "left post"), (1, "right post")):
         x = side * d.z_rail_spacing / 2
-        post = beam(kit, "post", name, (x, post_y, seat), (x, post_y, top), Y, ((top - seat) * 0.5,), 8)
+        post = beam(kit, "post", name, (x, post_y, seat), (x, post_y, top), Y, ((top - seat) * 0.5,), 8, carries=True)
         fasten(kit, "post_joint", post, False, base)
         posts.append(post)
     _lattice(kit, (posts[0], posts[1]), base, behind, seat, top)
@@ -152,4 +160,5 @@ KIND = kind_of_kit(
         ("post_joint", "brace_joint", "tie_joint", "arm_joint", "mount_joint"), FRAME_JOINTS)},
     related={**TABLE_RELATED, **dict.fromkeys(
         ("post", "post_joint", "brace", "brace_joint", "tie", "tie_joint"), _NEARER)},
+    carrying=("post", "base"),
 )  # fmt: skip

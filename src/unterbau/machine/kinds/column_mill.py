@@ -96,12 +96,12 @@ def put_up(kit: Kit) -> None:
     column_y, front = d.throat + deep / 2, -saddle_reach(kit)
     back = column_y + deep / 2 + overhang_of(m.column_joint)
     z = seat - height / 2
-    base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8)
+    base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8, carries=True)
     four_feet(kit, base)
     top = head_heights(kit)[1]
     # The column stands on the base's surface; its axis is joined to the base's node below it.
     column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
-                  gusset_stops(m.column_joint), 8)  # fmt: skip
+                  gusset_stops(m.column_joint), 8, carries=True)  # fmt: skip
     under = fasten(kit, "column_joint", column, False, base)
     gusset(kit, "column_joint", column, False, under, BESIDE)
     mill_head(kit, (column, column), d.throat, top)
@@ -129,4 +129,5 @@ KIND = kind_of_kit(
     related={**TABLE_RELATED, "column": (Related("throat", 0.9, "column nearer the spindle"),),
              "column_joint": (Related("throat", 0.9, "column nearer the spindle"),),
              "head_arm": (Related("throat", 0.9, "column nearer the spindle"),)},
+    carrying=("column", "base"),
 )  # fmt: skip

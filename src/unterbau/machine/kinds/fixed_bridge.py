@@ -131,7 +131,7 @@ def _base(kit: Kit, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[
     for side, name in ((-1, "left base beam"), (1, "right base beam")):
         x, z = side * d.rail_spacing / 2, seat - height / 2
         stops = tuple(y + reach for y in (*rows, at.beam_y))
-        laid = beam(kit, "base_beam", name, (x, -reach, z), (x, back, z), Z, stops, 8)
+        laid = beam(kit, "base_beam", name, (x, -reach, z), (x, back, z), Z, stops, 8, carries=True)
         for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
             foot(kit, laid, node)
         lines.append(laid)
@@ -200,4 +200,5 @@ KIND = kind_of_kit(
                           Related("y_stance", 1.3, "table blocks further apart")),
              "table": (Related("rail_spacing", 1.2, "table rails further apart"),)},
     more=More("cross_members", "cross member", ("cross_member", "cross_joint", "base_beam")),
+    carrying=("gantry_beam", "base_beam"),
 )  # fmt: skip

@@ -125,7 +125,7 @@ def _bed(kit: Kit) -> tuple[Laid, Laid]:
     for side, name in ((-1, "front tube"), (1, "back tube")):
         y, z = side * d.bed_spacing / 2, -height / 2
         stops = tuple(x - left for x in (*places, *rows))
-        laid = beam(kit, "bed_tube", name, (left, y, z), (right, y, z), Z, stops, 8)
+        laid = beam(kit, "bed_tube", name, (left, y, z), (right, y, z), Z, stops, 8, carries=True)
         for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
             foot(kit, laid, node)
         tubes.append(laid)
@@ -303,4 +303,5 @@ KIND = kind_of_kit(
         "bed_tube": (Related("bed_spacing", 1.2, "bed tubes further apart"),),
     },
     more=More("cross_ties", "tie", ("tie", "tie_joint", "bed_tube")),
+    carrying=("bed_tube",),
 )  # fmt: skip

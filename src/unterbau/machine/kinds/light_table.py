@@ -106,4 +106,5 @@ KIND = kind_of_kit(
     related={**HEAD_RELATED, **LADDER_RELATED},
     more=LADDER_MORE,
     most_drives={"y_drive": 2},
+    carrying=("gantry_beam",),
 )  # fmt: skip

@@ -110,4 +110,5 @@ KIND = kind_of_kit(
     (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS, FEET), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
     related={**HEAD_RELATED, **LADDER_RELATED}, more=LADDER_MORE, most_drives={"y_drive": 2},
+    carrying=("gantry_beam", "side_beam"),
 )  # fmt: skip

@@ -142,4 +142,5 @@ KIND = kind_of_kit(
     related={**HEAD_RELATED, **LADDER_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()},
     more=LADDER_MORE,
     most_drives={"y_drive": 2},
+    carrying=("gantry_beam",),
 )  # fmt: skip

@@ -91,4 +91,5 @@ KIND = kind_of_kit(
     (*GANTRY_LINKS, Link("slab", "table", "part", "carries work and rails; as bought"), STAND_LINK),
     (*HEAD_SIZES, SizeField("foot_inset", "feet in from the corners", 0.01, 1.0)), put_up,
     ends=HEAD_ENDS, fitting=HEAD_FITTING, related={**HEAD_RELATED, "slab": ()}, most_drives={"y_drive": 2},
+    carrying=("gantry_beam",),
 )  # fmt: skip

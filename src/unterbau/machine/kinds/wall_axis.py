@@ -124,7 +124,7 @@ def _beam(kit: Kit) -> Laid:
     places = [-half + 0.05 + (2 * half - 0.1) * k / (count - 1) for k in range(count)]
     stops = tuple(x + half for x in places)
     y, z = d.arm_reach + width / 2, d.beam_height
-    laid = beam(kit, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8)
+    laid = beam(kit, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8, carries=True)
     back = d.arm_reach + width + m.panel.thickness / 2
     tall = height + 0.1
     panel = lay_plate(kit, "panel", "panel", (-half, back, z), (half, back, z), tall, Y)
@@ -205,4 +205,5 @@ KIND = kind_of_kit(
              "arm": (_SHORTER,), "arm_joint": (_SHORTER,),
              "x_guides": (Related("x_stance", 1.3, "X blocks further apart"), _SHORTER),
              "x_plate": (_SHORTER,)},
+    carrying=("wall_beam",),
 )  # fmt: skip

@@ -79,6 +79,10 @@ def _check_sizes_of(name: str, part: Part) -> None:
                 raise InputError(f"{name}.blocks", f"expected 1 to 6, got {part.blocks}")
         case Member():
             within(f"{name}.pitch", part.pitch, 0.02, 1.0)
+            if part.diaphragms:
+                within(f"{name}.diaphragms", part.diaphragms, 0.03, 2.0)
+            if part.backing:
+                within(f"{name}.backing", part.backing, 0.001, 0.03)
         case Cutter():
             thickest_bar, longest = bar_limits(name)
             within(f"{name}.diameter", part.diameter, 0.0005, thickest_bar)

@@ -64,7 +64,9 @@ def bridge_beam(kit: Kit, at: GantryPlaces, y: float, sides: tuple[LaidPlate, La
     where = y + at.beam_y
     stops = gusset_stops(kit.machine.beam_joint)
     both = (*stops, *(at.beam_length - stop for stop in stops))
-    laid = beam(kit, "gantry_beam", "gantry beam", (-half, where, at.beam_z), (half, where, at.beam_z), Z, both, 8)
+    laid = beam(
+        kit, "gantry_beam", "gantry beam", (-half, where, at.beam_z), (half, where, at.beam_z), Z, both, 8, carries=True
+    )
     for last, host in zip((False, True), sides, strict=True):
         under = fasten(kit, "beam_joint", laid, last, host)
         gusset(kit, "beam_joint", laid, last, under, (DOWN,))

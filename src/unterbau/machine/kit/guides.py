@@ -3,7 +3,6 @@
 import math
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import lru_cache
 from math import dist
 
 from unterbau.catalogue.drives import drive as drive_kind
@@ -15,13 +14,11 @@ from unterbau.machine.built import Driven
 from unterbau.machine.frame_builder import ZERO, Chain, Vector, X, Z, minus
 from unterbau.machine.kit.kit import Kit, Laid, cross, plus
 from unterbau.machine.kit.plates import INSET, NUT, LaidPlate, away_from
-from unterbau.machine.member import BeamValues, plate_line, round_values, strip_values
+from unterbau.machine.kit.walled import RAIL_HEIGHT, rail_values, wall_rail
+from unterbau.machine.member import plate_line, round_values, strip_values
 from unterbau.machine.parts import Drive, Guide, Plate
-from unterbau.materials.material import material
 
 SHAFT_PIECES = 12
-RAIL_HEIGHT = 0.6
-"""Of a rail, as a share of the height over its block."""
 SHELF = 0.03
 """A shelf to a block is wider than the block by this; nearer blocks need none, m."""
 EDGE = 0.03
@@ -49,7 +46,7 @@ def rail(kit: Kit, key: str, host: Laid | LaidPlate, start: Vector, end: Vector,
         chain, held = host.rails[-1][1], 2 * INSET / length
         kit.frame.mass(chain.nodes[0], size.rail_mass * length * held / 2)
         kit.frame.mass(chain.nodes[-1], size.rail_mass * length * held / 2)
-    else:
+    elif not wall_rail(kit, key, host, start, end, up):
         kit.frame.spread(host.chain.nodes, size.rail_mass * length)
     kit.buy(Line(key, f"rail {size.label}", 1, length, size.rail_mass * length, (f"rail:{guide.block}",)))
 
@@ -76,7 +73,10 @@ def _chain_under(kit: Kit, key: str, host: Laid | LaidPlate, seat: Vector) -> Ch
     shafts = [chain for of, chain in kit.shafts if of == key]
     if shafts:
         return min(shafts, key=lambda chain: away_from(kit.frame, chain, seat))
-    return host.rail_near(key, seat) if isinstance(host, LaidPlate) else host.chain
+    if isinstance(host, LaidPlate):
+        return host.rail_near(key, seat)
+    screwed = [chain for of, name, chain in kit.rails if of == key and name == host.name]
+    return min(screwed, key=lambda chain: away_from(kit.frame, chain, seat)) if screwed else host.chain
 
 
 def _spread_blocks(
@@ -97,14 +97,6 @@ def _spread_blocks(
             share = 0.5 if count == 1 else n / (count - 1)
             found.append((host, plus(first, minus(last, first), share)))
     return found
-
-
-@lru_cache(maxsize=64)
-def rail_values(block_name: str) -> BeamValues:
-    """Return a rail as a beam: a steel bar as wide as the rail, its weight as listed."""
-    size, steel = block_size(block_name), material("steel-drawn")
-    bar = strip_values(Plate(RAIL_HEIGHT * size.height, "steel-drawn"), size.rail_width)
-    return replace(bar, rho=size.rail_mass / bar.A, zeta=steel.zeta)
 
 
 def carriage(

@@ -98,6 +98,9 @@ def beam_rails(machine: Any, beam_z: float) -> tuple[BeamRail, BeamRail]:
         return low, top
     if mount == "top-bottom":
         return BeamRail(0.0, beam_z - height / 2, DOWN), top
+    if mount == "front-edges":
+        spacing = height - block(machine.x_guides.block).rail_width
+        low = BeamRail(-width / 2, beam_z - spacing / 2, FORWARD)
     return low, BeamRail(-width / 2, beam_z + spacing / 2, FORWARD)
 
 

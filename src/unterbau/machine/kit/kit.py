@@ -57,6 +57,16 @@ def plus(a: Vector, b: Vector, times: float = 1.0) -> Vector:
     return (a[0] + times * b[0], a[1] + times * b[1], a[2] + times * b[2])
 
 
+def scaled(a: Vector, times: float) -> Vector:
+    """Return times · a."""
+    return (a[0] * times, a[1] * times, a[2] * times)
+
+
+def dot(a: Vector, b: Vector) -> float:
+    """Return a · b."""
+    return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+
+
 def cross(a: Vector, b: Vector) -> Vector:
     """Return a × b."""
     return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
@@ -83,6 +93,14 @@ class Kit:
         self.drives: list[Driven] = []
         self.shafts: list[tuple[str, Chain]] = []
         """Guide and shaft, of shafts that are free between their ends."""
+        self.rails: list[tuple[str, str, Chain]] = []
+        """Guide, host and chain of rails that are screwed on a member's wall."""
+        self.walled: dict[str, Any] = {}
+        """Members with rails on walls that give, by name."""
+        self.held_ends: set[tuple[str, bool]] = set()
+        """Ends of members whose section is held in shape by what they are fastened to: name, and whether the last."""
+        self.late: list[Callable[[], None]] = []
+        """Done when all is fastened, before plates are meshed."""
         self.plates: list[Any] = []
         """Plates in their places, meshed when the machine stands."""
         self.moving = dict.fromkeys(AXES, 0.0)
@@ -135,6 +153,8 @@ class Kit:
         """Mesh the plates, and put the feet on what they stand on; nothing hangs on the wall otherwise."""
         if self.standing is not None:
             self.work = self.standing()
+        for work in self.late:
+            work()
         for plate in self.plates:
             plate.finish()
         if not self.feet:

@@ -48,7 +48,7 @@ def ladder(kit: Kit, side_x: float, span: tuple[float, float], edge: float, half
     for side, name in ((-1, "left side beam"), (1, "right side beam")):
         ends = ((side * side_x, first, top - height / 2), (side * side_x, last, top - height / 2))
         stops = (*(y - first for y in rows), *(y - first for y in feet))
-        laid = beam(kit, "side_beam", name, *ends, Z, stops, 8)
+        laid = beam(kit, "side_beam", name, *ends, Z, stops, 8, carries=True)
         sides.append(laid)
         for y in feet:
             foot(kit, laid, kit.near(laid, (ends[0][0], y, ends[0][2])))

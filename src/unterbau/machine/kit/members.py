@@ -10,12 +10,13 @@ from unterbau.machine.bodies import Prism, Ring, box_ring
 from unterbau.machine.bolted import ZETA as BOLTED_ZETA
 from unterbau.machine.bolted import bolted_springs
 from unterbau.machine.bolted import places as bolt_places
-from unterbau.machine.frame_builder import Vector, X, Z, merged, minus, subdivided
+from unterbau.machine.frame_builder import Vector, X, Y, Z, merged, minus, subdivided
 from unterbau.machine.joining import group_of, joint_kind, joint_springs, overhang_of
 from unterbau.machine.kind import REST
 from unterbau.machine.kit.built_up import tie_profiles
-from unterbau.machine.kit.kit import Kit, Laid, cross, plus
+from unterbau.machine.kit.kit import Kit, Laid, cross, plus, scaled
 from unterbau.machine.kit.plates import LaidPlate, lay_sheet
+from unterbau.machine.kit.walled import end_plates, on_wall, screw_stops
 from unterbau.machine.member import (
     BeamValues,
     first_profile,
@@ -28,11 +29,15 @@ from unterbau.machine.member import (
 )
 from unterbau.machine.parts import Joint, Member
 from unterbau.machine.stand import ZETA
+from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
+from unterbau.sections.section import section
 
 COLLAR = 0.012
 OFF = 1e-4
 INSET = 0.02  # of a foot from the edge
+FOOT = 0.04
+"""Side of the patch a foot presses on; common practice, no source."""
 
 
 def beam(
@@ -44,12 +49,15 @@ def beam(
     up: Vector = Z,
     at: tuple[float, ...] = (),
     pieces: int = 6,
+    carries: bool = False,
 ) -> Laid:
-    """Lay a member from start to end, with nodes at some distances from the start."""
+    """Lay a member from start to end, with nodes at some distances and, where it carries rails, at their screws."""
     part: Member = getattr(kit.machine, key)
     height, width = member_size(part)
     screwed = tied_by_screws(part)
     length = dist(start, end)
+    if carries and has_walls(part):
+        at = (*at, *screw_stops(length))
     values = first_profile(part) if screwed else warped(part, member_values(part), length, kit.level)
     laid = _lay(kit, key, name, start, end, up, at, pieces, values, height, width)
     if screwed:
@@ -58,6 +66,7 @@ def beam(
     kit.bodies.append(Prism(key, name, start, end, up, rings))
     for line in member_lines(key, part, 1, laid.length):
         kit.buy(line)
+    end_plates(kit, laid)
     return laid
 
 
@@ -107,7 +116,11 @@ def fasten(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlate) -
     if isinstance(host, LaidPlate):
         held = host.hold(place, host.half_of(part.up, part.height, part.width))
     else:
-        held = kit.near(host, place)
+        outward = scaled(part.along, -1.0 if last else 1.0)
+        across = cross(part.up, part.along)
+        hollow = section(getattr(kit.machine, part.key).section).cavity is not None
+        held = on_wall(kit, host, place, outward, ((part.up, part.height), (across, part.width)), hollow)
+    kit.held_ends.add((part.name, last))
     join(kit, key, node, held, Face(part.height, part.width), part.along, part.up)
     collar(kit, key, part, last)
     return host
@@ -117,6 +130,7 @@ def base_plate(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlat
     """Weld a plate to an end of a part and bolt it to another all around; contact is counted under the bolts only."""
     chosen: Joint = getattr(kit.machine, key)
     joint_kind(chosen)
+    kit.held_ends.add((part.name, last))
     group, member = group_of(chosen), getattr(kit.machine, part.key)
     node, face = part.chain.nodes[-1 if last else 0], Face(part.height, part.width)
     tall, wide = part.height + 2 * group.overhang, part.width + 2 * group.overhang
@@ -133,6 +147,10 @@ def base_plate(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlat
         place = plus(plus(middle, laid.across, across), part.up, along)
         _check_under(key, host, place)
         held = kit.near(host, place, (radius, radius))
+        if isinstance(host, Laid):
+            outward = scaled(part.along, -1.0 if last else 1.0)
+            washer = ((part.up, 4 * radius), (laid.across, 4 * radius))
+            held = on_wall(kit, host, place, outward, washer, False)
         kit.frame.spring(key, laid.hold(place, (radius, radius)), held, springs, part.along, part.up, BOLTED_ZETA)
         count += 1
     mass = base.rho * group.thickness * tall * wide
@@ -166,7 +184,10 @@ def foot(kit: Kit, part: Laid | LaidPlate, node: int, aside: float = 0.0) -> Non
     """Stand a node of a part on a levelling foot below it, or aside of it along X."""
     x, y, z = kit.frame.places[node]
     side = f" {'right' if aside > 0 else 'left'}" if aside else ""
-    low = kit.frame.node(f"foot of {kit.frame.names[node]}{side}", (x + aside, y, z - part.height / 2))
+    place = (x + aside, y, z - part.height / 2)
+    low = kit.frame.node(f"foot of {kit.frame.names[node]}{side}", place)
+    if isinstance(part, Laid):
+        node = on_wall(kit, part, place, (0.0, 0.0, -1.0), ((X, FOOT), (Y, FOOT)), False)
     kit.frame.spring(REST, low, node, (1e9, 1e9, 1e9, 1e6, 1e6, 1e6), Z, X, ZETA)
     kit.feet.append(low)
 

@@ -63,11 +63,12 @@ def kind_of_kit(
     model: type, kind_id: str, label: str, good: str, bad: str, links: tuple[Link, ...], sizes: tuple[SizeField, ...],
     put_up: PutUp, *, ends: Mapping[str, str], fitting: Mapping[str, tuple[str, ...]],
     related: Mapping[str, tuple[Related, ...]], more: More | None = None,
-    most_drives: Mapping[str, int] | None = None,
+    most_drives: Mapping[str, int] | None = None, carrying: tuple[str, ...] = (),
 ) -> Kind:  # fmt: skip
     """Return a kind whose frame, looks, parts and sizes come from one function that puts the machine up."""
     works = _Works(sizes, put_up, most_drives or {})
     return Kind(
         model, kind_id, label, good, bad, links, sizes, _travel, works.build, works.bodies, works.lines, works.moving,
         works.plate_widths, works.dimension_lines, ends, fitting, related, more, most_drives or {},
+        carrying,
     )  # fmt: skip

@@ -5,7 +5,7 @@ from PyQt6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QPushButton,
 
 from unterbau.catalogue.cuts import OWN_CUT, Cut, cuts
 from unterbau.machine.machine import Machine, links
-from unterbau.mechanics.statics import CAUSES
+from unterbau.mechanics.frame import CAUSES
 from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.cutting import MOST, bearable, moved_by
 from unterbau.studies.shares import REST

@@ -13,6 +13,7 @@ from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, PLATE, RIBBED, thickest
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
+from unterbau.machine.walls import has_walls
 from unterbau.materials.material import materials
 from unterbau.sections.families import families
 from unterbau.sections.section import section
@@ -57,9 +58,17 @@ def section_choices() -> Choices:
 
 MOUNT = Field(
     "mount", "rails on", "choice",
-    lambda: (("front", "the front face"), ("top-front", "top and front"), ("top-bottom", "top and bottom")),
+    lambda: (
+        ("front", "the front face"), ("front-edges", "front, over the side walls"), ("top-front", "top and front"),
+        ("top-bottom", "top and bottom"),
+    ),
 )  # fmt: skip
 FILLED = (Field("loose", "and it", "choice", lambda: ((False, "bonds to the walls"), (True, "lies loose"))),)
+STAYS = (
+    Field("capped", "ends", "choice", lambda: ((False, "open, as cut"), (True, "closed by plates"))),
+    Field("diaphragms", "plates inside every, 0 = none", "quantity", low=0.0, high=2.0),
+)
+BACKING = Field("backing", "strip under rails, 0 = none", "quantity", low=0.0, high=0.03)
 RIBS = (
     Field("rib_height", "ribs stand", "quantity", low=0.01, high=0.2),
     Field("rib_thickness", "ribs are thick", "quantity", low=0.002, high=0.05),
@@ -211,7 +220,10 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         return (replace(fields[0], high=thickest(key)), *fields[1:], *ribbed)
     if isinstance(part, Member):
         screws = SEAM if part.seam == "screws" else SEAM[:1]
-        return (*fields, *(FILLED if part.fill else ()), *(screws if section(part.section).pieces else ()))
+        stays = STAYS if section(part.section).cavity is not None and has_walls(part) else ()
+        backing = (BACKING,) if has_walls(part) and key in kind.carrying else ()
+        seams = screws if section(part.section).pieces else ()
+        return (*fields, *(FILLED if part.fill else ()), *stays, *backing, *seams)
     if isinstance(part, Joint):
         more = OWN_JOINT if part.kind == OWN else ()
         own = (fields[0], *BOLT_GROUP) if part.kind == BOLTS else (*fields, *more)

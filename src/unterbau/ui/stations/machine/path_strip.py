@@ -15,9 +15,12 @@ CAUSE_NAMES = {
     "torsion": "twist",
     "shear": "shear",
     "axial": "stretch",
+    "distortion": "section out of shape",
+    "wall": "wall dented",
     "joint": "joint",
 }
-CAUSE_ORDER = ("bending", "torsion", "shear", "axial", "joint")
+CAUSE_ORDER = ("bending", "torsion", "shear", "axial", "distortion", "wall", "joint")
+TONES = (1.0, 0.72, 0.45, 0.2, 0.85, 0.6, 1.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,7 +202,7 @@ class PathStrip(QWidget):
         """Draw the second, thinner line that splits a link by cause, dark to light."""
         x, y = rect.left(), rect.bottom() + 1.5
         painter.setPen(Qt.PenStyle.NoPen)
-        for cause, tone in zip(CAUSE_ORDER, (1.0, 0.72, 0.45, 0.2, 1.0), strict=True):
+        for cause, tone in zip(CAUSE_ORDER, TONES, strict=True):
             width = rect.width() * link.causes[cause] / link.share if link.share else 0.0
             painter.setBrush(colour("joint") if cause == "joint" else heat(tone))
             painter.drawRect(QRectF(x, y, width, 0.26 * em()))

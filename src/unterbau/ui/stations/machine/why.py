@@ -36,7 +36,7 @@ def reason_lines(reason: Reason, found: Explanation, load: float, units: Units) 
     """Return a cause in words, and its numbers with the formula."""
     share = reason.compliance / found.compliance
     words = f"{reason.words}: {movement_text(reason.compliance * load, units)}, {share:.0%} of its give"
-    unit, scale = RESISTS[reason.symbol if reason.symbol != "k" else reason.quantity]
+    unit, scale = RESISTS[reason.quantity if reason.symbol.startswith("k") else reason.symbol]
     numbers = (
         f"largest load {number_text(reason.load * load, 3)} {reason.quantity}; "
         f"{reason.symbol} {number_text(reason.stiffness * scale, 3)} {unit}; {reason.formula}"
