@@ -25,6 +25,12 @@ class DriveKind:
     source: str
     tension: Band | None = None
     """Of a crossed belt, which runs round both axes with standing motors, N."""
+    per_turn: float = 0.0
+    """Way of the axis for a turn of the motor by a radian, m."""
+    torque: float = 0.0
+    """Holding torque of the motor one usually puts there, N·m."""
+    self_locking: bool = False
+    """Whether friction holds a screw that is pushed, so that the motor is not asked."""
 
     def stiffness(self, level: Level, distance: float, length: float) -> float:
         """Return the axial stiffness with the nut at a distance from the fixed bearing, N/m.
@@ -44,6 +50,46 @@ class DriveKind:
         return 1 / (near / EA + 1 / self.nut.at(level) + 1 / self.bearing.at(level))
 
 
+@dataclass(frozen=True, slots=True)
+class MotorKind:
+    """How a motor holds its place."""
+
+    id: str
+    label: str
+    stiffer: Band
+    """Against a stepper's magnetic spring."""
+    source: str
+
+
+TEETH = 50
+"""Of a stepper's rotor: its torque goes with the sine of so many times the angle."""
+
+
+def motor_stiffness(kind: DriveKind, motor: MotorKind, torque: float, level: Level) -> float:
+    """Return how stiffly a motor holds an axis, seen along it, N/m; inf behind a self-locking screw.
+
+    Args:
+        kind: The drive.
+        motor: Its motor.
+        torque: Holding torque, N·m; 0 as usual for this drive.
+        level: Low, likely or high.
+
+    Source:
+        T = Th·sin(50·θ) of a hybrid stepper, so dT/dθ = 50·Th at rest; seen along the axis, over the square of its way
+        per radian.
+    """
+    if kind.self_locking or not kind.per_turn:
+        return float("inf")
+    return TEETH * (torque or kind.torque) * motor.stiffer.at(level) / kind.per_turn**2
+
+
+@lru_cache(maxsize=1)
+def motors() -> dict[str, MotorKind]:
+    """Return all kinds of motor by id."""
+    return {row["id"]: MotorKind(row["id"], row["label"], Band(*row["stiffer"]), row["source"])
+            for row in table("drives")["motors"]}  # fmt: skip
+
+
 ENDLESS = Band(1e15, 1e15, 1e15)
 """EA of a rack: it is as stiff wherever the pinion stands."""
 
@@ -58,19 +104,21 @@ def drives() -> dict[str, DriveKind]:
         nut, bearing = (Band(*row[name]).scaled(1e6) for name in ("nut", "bearing"))
         result[row["id"]] = DriveKind(
             row["id"], row["label"], Band(EA, EA, EA), nut, bearing, row["kg_m"], row["motor_kg"],
-            data["zeta"], row["source"],
+            data["zeta"], row["source"], None, row["lead_mm"] / 2e3 / math.pi, row["torque_Nm"],
+            bool(row.get("self_locking", False)),
         )  # fmt: skip
     for row in data["belts"]:
         result[row["id"]] = DriveKind(
             row["id"], row["label"], Band(*row["EA_kN"]).scaled(1e3), None, None, row["kg_m"],
             row["motor_kg"], data["zeta"], row["source"],
-            Band(*row["tension_N"]) if "tension_N" in row else None,
+            Band(*row["tension_N"]) if "tension_N" in row else None, row["pulley_mm"] / 1e3, row["torque_Nm"],
         )  # fmt: skip
     for row in data["racks"]:
         mesh, gear = (Band(*row[name]).scaled(1e6) for name in ("mesh", "gear"))
         result[row["id"]] = DriveKind(
-            row["id"], row["label"], ENDLESS, mesh, gear, row["kg_m"], row["motor_kg"], data["zeta"], row["source"]
-        )
+            row["id"], row["label"], ENDLESS, mesh, gear, row["kg_m"], row["motor_kg"], data["zeta"], row["source"],
+            None, row["pulley_mm"] / 1e3 / row["gear_ratio"], row["torque_Nm"],
+        )  # fmt: skip
     return result
 
 

@@ -10,6 +10,15 @@ from unterbau.catalogue.tables import table
 from unterbau.errors import InputError
 
 Preload = Literal["light", "medium"]
+Under = Literal["granite", "iron", "steel", "aluminium", "tube", "profile", "timber"]
+"""What lies under a rail: stone, cast iron, thick steel, thick aluminium, a thin tube whose wall is counted apart, a
+bolted profile, timber."""
+
+
+@lru_cache(maxsize=1)
+def installed() -> dict[str, Band]:
+    """Return what part of its own stiffness a block has on each ground."""
+    return {name: Band(*row) for name, row in table("guides")["installed"].items()}
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,10 +28,10 @@ class Block:
     id: str
     label: str
     light: Band
-    """Stiffness across the rail when installed, light preload, N/m."""
+    """Stiffness across the rail by itself, light preload, N/m."""
     medium: Band
     pitch: Band
-    """Stiffness against pitching and yawing when installed, N·m/rad."""
+    """Stiffness against pitching and yawing by itself, N·m/rad."""
     height: float
     """From the rail's seat to the block's top."""
     length: float
@@ -35,15 +44,18 @@ class Block:
     source: str
     free: float = 0.0
     """Diameter of a shaft that is free between its ends, m; 0 where the rail is bolted down all along."""
+    profiled: bool = True
+    """Whether what lies under its rail leaves it a part of its own stiffness only; wheels and bushings are as told."""
 
-    def springs(self, level: Level, preload: Preload) -> Six:
-        """Return stiffness along the rail (free), sideways, off the rail; roll, pitch, yaw.
+    def springs(self, level: Level, preload: Preload, under: Under = "profile") -> Six:
+        """Return stiffness when installed: along the rail (free), sideways, off the rail; roll, pitch, yaw.
 
         Four rows of balls at 45° are as stiff sideways as off the rail; roll comes from the
         rows' distance, taken as the rail's width.
         """
-        k = (self.light if preload == "light" else self.medium).at(level)
-        pitch = self.pitch.at(level)
+        part = installed()[under].at(level) if self.profiled else 1.0
+        k = (self.light if preload == "light" else self.medium).at(level) * part
+        pitch = self.pitch.at(level) * part
         return (0.0, k, k, k * (self.rail_width / 2) ** 2, pitch, pitch)
 
 
@@ -51,15 +63,15 @@ class Block:
 def blocks() -> dict[str, Block]:
     """Return all block sizes by id, smallest first."""
     data = table("guides")
-    installed = Band(*data["installed"])
     result = {}
     for row in data["blocks"]:
         result[row["id"]] = Block(
             id=row["id"],
             label=row["label"],
-            light=_light(row, installed),
-            medium=_light(row, installed) if "pair" in row else _installed(row["medium"], installed, 1e6),
-            pitch=(Band(*row["pitch_pair"]).scaled(1e3) if "pair" in row else _installed(row["pitch"], installed, 1e3)),
+            light=_light(row),
+            medium=_light(row) if "pair" in row else _between(row["medium"], 1e6),
+            pitch=Band(*row["pitch_pair"]).scaled(1e3) if "pair" in row else _between(row["pitch"], 1e3),
+            profiled="pair" not in row,
             height=row["height_mm"] / 1e3,
             length=row["length_mm"] / 1e3,
             width=row["width_mm"] / 1e3,
@@ -73,14 +85,14 @@ def blocks() -> dict[str, Block]:
     return result
 
 
-def _light(row: dict[str, Any], installed: Band) -> Band:
+def _light(row: dict[str, Any]) -> Band:
     """Return the stiffness of a block with light preload, or of a pair of wheels as it is."""
-    return Band(*row["pair"]).scaled(1e6) if "pair" in row else _installed(row["light"], installed, 1e6)
+    return Band(*row["pair"]).scaled(1e6) if "pair" in row else _between(row["light"], 1e6)
 
 
-def _installed(values: list[float], installed: Band, unit: float) -> Band:
+def _between(values: list[float], unit: float) -> Band:
     low, high = values
-    return Band(low * installed.low, (low + high) / 2 * installed.likely, high * installed.high).scaled(unit)
+    return Band(low, (low + high) / 2, high).scaled(unit)
 
 
 def block(name: str) -> Block:

@@ -19,6 +19,15 @@ class Face:
 
     height: float
     width: float
+    bonded: tuple[float, float, float] | None = None
+    """What of it can be bonded where it is not the whole rectangle, as a tube's end: area, ∫z² along its height and
+    ∫y² along its width, m² and m⁴."""
+
+    @property
+    def bond(self) -> tuple[float, float, float]:
+        """Area, ∫z² and ∫y² that a bond line covers, m² and m⁴."""
+        area = self.height * self.width
+        return self.bonded or (area, area * self.height**2 / 12, area * self.width**2 / 12)
 
 
 OWN = "own"
@@ -78,6 +87,8 @@ class BoltGroup:
     """How far a base plate welded to the part's end reaches out on all sides, m; 0 where there is none."""
     bracket: Bracket = "aluminium"
     """What the plate or bracket under the heads is made of; a base plate is of the part's own material."""
+    edge: float = 0.0
+    """From the outer bolts to the edge of the face, m; 0 takes one and a half diameters."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,21 +104,68 @@ class JointKind:
     bond: tuple[Band, Band] | None
     """Stiffness per area, normal and shear, N/m³, of a bond line."""
     rigid: bool
+    edge: float = 0.0
+    """How far in from the edge of the face such a piece usually sits, m."""
 
-    def springs(self, level: Level, count: int, face: Face) -> Six:
+    def springs(self, level: Level, count: int, face: Face, across: int = 0, edge: float = 0.0) -> Six:
         """Return the six stiffnesses of `count` such joints on one face, N/m and N·m/rad.
 
-        A bond line counts its face once, whatever the number of bolts beside it.
+        Pieces are a group: each resists tilting and twisting by itself, and by its pull and shear at its distance
+        from the group's middle. A bond line counts its face once, whatever the number of bolts beside it.
+
+        Args:
+            level: Low, likely or high.
+            count: Pieces.
+            face: They sit on.
+            across: Side by side; 0 as usual.
+            edge: From the outer pieces to the edge of the face, m; 0 as usual.
+
+        Source:
+            Σk·r², as for any group of bolts.
         """
         if self.rigid:
             return (RIGID,) * 6
         if self.bond:
             kn, kt = (band.at(level) for band in self.bond)
-            area = face.height * face.width
-            across, along = area * face.height**2 / 12, area * face.width**2 / 12
-            return (kn * area, kt * area, kt * area, kt * (across + along), kn * across, kn * along)
-        normal, shear, twist, bend, weak = (band.at(level) * count for band in self.values)
-        return (normal, shear, shear, twist, bend, weak)
+            area, tall, wide = face.bond
+            return (kn * area, kt * area, kt * area, kt * (tall + wide), kn * tall, kn * wide)
+        normal, shear, twist, bend, weak = (band.at(level) for band in self.values)
+        places = pattern(count, face, across or usual_across(count), edge or self.edge)
+        tall, wide = sum(z * z for _, z in places), sum(y * y for y, _ in places)
+        return (
+            normal * count, shear * count, shear * count, twist * count + shear * (tall + wide),
+            bend * count + normal * tall, weak * count + normal * wide,
+        )  # fmt: skip
+
+
+def usual_across(count: int) -> int:
+    """Return how many pieces one usually sets side by side."""
+    return 1 if count < 4 else 2 if count < 9 else 3
+
+
+def pattern(count: int, face: Face, across: int, edge: float) -> tuple[tuple[float, float], ...]:
+    """Return where pieces sit on a face, across and along its height from its middle, m: evenly in rows.
+
+    Args:
+        count: Pieces.
+        face: They sit on.
+        across: In a row; the last row is centred if it is not full.
+        edge: From the outer pieces to the edge of the face, m; no further than to its middle.
+    """
+    rows = -(-count // across)
+
+    def line(number: int, size: float) -> list[float]:
+        reach = max(size / 2 - edge, 0.0)
+        return [0.0] if number == 1 else [-reach + 2 * reach * n / (number - 1) for n in range(number)]
+
+    found: list[tuple[float, float]] = []
+    for z in line(rows, face.height):
+        in_row = min(across, count - len(found))
+        columns = line(across, face.width)
+        skip = (across - in_row) / 2
+        middle = columns[int(skip) : int(skip) + in_row] if in_row == across or float(skip).is_integer() else None
+        found += [(y, z) for y in (middle or [sum(columns) / across] * in_row)]
+    return tuple(found)
 
 
 def _kind(row: dict[str, Any]) -> JointKind:
@@ -129,6 +187,7 @@ def _kind(row: dict[str, Any]) -> JointKind:
         values,
         bond,
         bool(row.get("rigid", False)),
+        row.get("edge_mm", 0.0) / 1e3,
     )
 
 
@@ -177,6 +236,8 @@ def check_bolts(bolts: BoltGroup) -> None:
     if not (bolts.overhang == 0.0 or least * 1e-3 <= bolts.overhang + 1e-9 <= 0.3):
         given = bolts.overhang * 1e3
         raise InputError("bolts.overhang", f"expected 0, or {least:g} to 300 mm for {bolts.size}, got {given:g} mm")
+    if not 0.0 <= bolts.edge <= 0.3:
+        raise InputError("bolts.edge", f"expected 0 to 300 mm, got {bolts.edge * 1e3:g} mm")
     if bolts.overhang and bolts.bonded:
         raise InputError("bolts.bonded", "expected a dry face: a base plate is computed on its bolts alone")
     if bolts.overhang and max(bolts.across, bolts.along) == 1:

@@ -4,14 +4,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
-from unterbau.catalogue.drives import drive, drives
+from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
 from unterbau.machine.kind import USUAL_COUNT
 from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Mount, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Mount, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.stepping import step
 from unterbau.machine.walls import has_walls
@@ -26,8 +26,8 @@ TALLEST, LOWEST = 1.7, 0.6
 STAYED, STRIP = 0.2, 0.008
 """Between plates inside a hollow member, and thickness of a strip under its rails, that are offered first, m."""
 MOUNTS: tuple[tuple[Mount, str], ...] = (
-    ("front", "rails on the front"), ("front-edges", "rails over the side walls"), ("top-front", "rails on top and front"),
-    ("top-bottom", "rails on top and bottom"),
+    ("front", "rails on the front"), ("front-edges", "rails over the side walls"),
+    ("top-front", "rails on top and front"), ("top-bottom", "rails on top and bottom"),
 )  # fmt: skip
 SEAMS = {"screws": "screwed", "bonded": "bonded", "welded": "welded"}
 METALS = ("steel-s235", "aluminium-6060", "aluminium-5083")
@@ -93,8 +93,7 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
     match now:
         case Member():
             yield from _members(now)
-            if key in kind_of(machine).carrying and has_walls(now) and not now.backing:
-                yield f"strips {STRIP * 1e3:g} mm under the rails", replace(now, backing=STRIP)
+            yield from _backed(machine, key, now)
         case Plate():
             yield from _plates(key, now)
         case Joint():
@@ -103,13 +102,15 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
             yield from _guides(now)
         case Drive():
             yield from _drives(machine, key, now)
+        case Motor():
+            yield from _motors(now)
         case Spindle():
             yield from _spindles(now)
         case Cutter():
             yield from _cutters(now)
         case Stand():
             yield from _stands(now)
-        case Sizes():
+        case _:
             return
 
 
@@ -129,6 +130,11 @@ def _members(now: Member) -> Iterator[tuple[str, Part]]:
     yield from _other_families(now)
     yield from _other_makes(now)
     yield from _built_up(now)
+
+
+def _backed(machine: Machine, key: str, now: Member) -> Iterator[tuple[str, Part]]:
+    if key in kind_of(machine).carrying and has_walls(now) and not now.backing:
+        yield f"strips {STRIP * 1e3:g} mm under the rails", replace(now, backing=STRIP)
 
 
 def _built_up(now: Member) -> Iterator[tuple[str, Part]]:
@@ -243,6 +249,12 @@ def _drives(machine: Machine, key: str, now: Drive) -> Iterator[tuple[str, Part]
         yield drive(name).label, replace(now, kind=name)
     for count in range(1, kind_of(machine).most_drives.get(key, 1) + 1):
         yield f"{count} × {drive(now.kind).label}", replace(now, count=count)
+
+
+def _motors(now: Motor) -> Iterator[tuple[str, Part]]:
+    for one in motors().values():
+        changed: dict[str, Any] = {"kind": one.id}
+        yield one.label, replace(now, **changed)
 
 
 def _spindles(now: Spindle) -> Iterator[tuple[str, Part]]:

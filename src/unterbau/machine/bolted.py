@@ -65,7 +65,7 @@ def bolt_of(bolts: BoltGroup, level: Level) -> Bolt:
 
 def places(bolts: BoltGroup, face: Face) -> list[tuple[float, float]]:
     """Return where the bolts stand, across and along the face from its middle, m."""
-    edge = EDGE * float(bolts.size[1:]) * 1e-3
+    edge = bolts.edge or EDGE * float(bolts.size[1:]) * 1e-3
 
     def line(count: int, size: float) -> list[float]:
         reach = max(size / 2 - edge, 0.0)

@@ -1,13 +1,26 @@
 """What the bench says of a part beside its fields: numbers, assumptions, sources."""
 
 from unterbau.band import Band
-from unterbau.catalogue.drives import drive
-from unterbau.catalogue.guides import block
+from unterbau.catalogue.drives import drive, motors
+from unterbau.catalogue.guides import block, installed
 from unterbau.catalogue.joints import BOLTS, BoltGroup
 from unterbau.machine.bolted import SOURCE, each, limits
 from unterbau.machine.joining import group_of, joint_kind
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import (
+    FLUTED,
+    Cutter,
+    Drive,
+    Guide,
+    Joint,
+    Member,
+    Motor,
+    Part,
+    Plate,
+    Sizes,
+    Spindle,
+    Stand,
+)
 from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.units import number_text
@@ -31,27 +44,49 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
             size = block(part.block)
             band = size.light if part.preload == "light" else size.medium
             return (
-                f"each block, installed: {_band(band)} N/µm off the rail and sideways",
+                f"each block by itself: {_band(band)} N/µm off the rail and sideways",
+                *((f"installed {_grounds()} of it, by what lies under the rail",) if size.profiled else ()),
                 f"Source: {size.source}.",
             )
+        case Stand():
+            return _stand(part)
+        case Sizes():
+            return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
+        case _:
+            return _bought(part)
+
+
+def _bought(part: Drive | Motor | Spindle | Cutter) -> tuple[str, ...]:
+    match part:
         case Drive():
             kind = drive(part.kind)
             return (
                 f"core stiffness EA {kind.EA.likely / 1e6:.3g} MN, nut and bearing in series",
                 f"Source: {kind.source}.",
             )
+        case Motor():
+            one = motors()[part.kind]
+            held = f"holds with {part.torque:g} N·m" if part.torque else "holds as is usual for its drive"
+            return (
+                f"{held}: 50 × that per radian of a stepper's rotor, × {_band(one.stiffer, 1.0)}",
+                "Seen along the axis by the square of its way per radian; a self-locking screw does not ask the motor.",
+                f"Source: {one.source}.",
+            )
         case Spindle():
             return (
                 "Stiffness of the bearings at the nose; low and high are ×0.6 and ×1.6.",
                 "Common practice, no source.",
             )
-        case Stand():
-            return _stand(part)
-        case Sizes():
-            return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
         case Cutter():
             base = material(part.material)
-            return (f"solid round, E {base.E / 1e9:.0f} GPa, from nose to tip; flutes are left out",)
+            return (
+                f"E {base.E / 1e9:.0f} GPa, {FLUTED:g} of its diameter along the flutes, whole along the shank",
+                "A bar as stiff as fluted ones are measured to be: about 0.8 of the diameter; from memory.",
+            )
+
+
+def _grounds() -> str:
+    return ", ".join(f"{band.likely:g} on {name}" for name, band in installed().items())
 
 
 def _member(part: Member) -> tuple[str, ...]:

@@ -66,4 +66,4 @@ def joint_springs(chosen: Joint, level: Level, face: Face) -> tuple[Six, float]:
     kind = joint_kind(chosen)
     if chosen.kind == BOLTS:
         return bolted_springs(group_of(chosen), level, face), kind.zeta
-    return kind.springs(level, chosen.count, face), kind.zeta
+    return kind.springs(level, chosen.count, face, chosen.across, chosen.edge), kind.zeta

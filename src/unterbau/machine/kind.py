@@ -16,6 +16,7 @@ REST = "feet"
 FRAME_JOINTS = ("bracket", "gusset", "end-tapped", "anchor", "bolted-plate", "flange", "epoxied", "weld", "printed")
 BED_JOINTS = ("bolt", "wood-screw", "epoxied")
 CLAMPS = ("clamp", "flange", "printed")
+HOLDERS = ("collet", "collet-large", "holder")
 USUAL_COUNT = {"bracket": 4, "gusset": 2, "end-tapped": 4, "anchor": 4, "printed": 4}
 """How many of a kind of joint one puts at an end to start with; one of all others."""
 

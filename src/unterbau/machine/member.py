@@ -6,7 +6,7 @@ from functools import lru_cache
 from unterbau.band import Level
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
-from unterbau.machine.parts import Member, Plate
+from unterbau.machine.parts import FLUTED, Cutter, Member, Plate
 from unterbau.materials.material import Material, material
 from unterbau.sections.built_up import Piece, effective_torsion
 from unterbau.sections.properties import SectionProperties
@@ -151,6 +151,11 @@ def round_values(diameter: float, material_name: str) -> BeamValues:
     """Return a solid round bar as a beam."""
     base, p = material(material_name), rod(diameter)
     return BeamValues(base.E, base.G, base.rho, base.zeta, p.A, p.Iy, p.Iz, 0.0, p.J, p.Asy, p.Asz)
+
+
+def fluted_values(cutter: Cutter) -> BeamValues:
+    """Return the fluted part of a cutter as a beam: a bar of less than its diameter, with that bar's weight."""
+    return round_values(FLUTED * cutter.diameter, cutter.material)
 
 
 def member_lines(key: str, member: Member, count: int, length: float) -> tuple[Line, ...]:

@@ -59,6 +59,10 @@ class Joint:
     own: OwnValues | None = None
     bolts: BoltGroup | None = None
     """For a joint computed from its bolts."""
+    across: int = 0
+    """Pieces side by side; 0 as usual."""
+    edge: float = 0.0
+    """From the outer pieces to the edge of the face, m; 0 as usual."""
     gussets: int = 0
     """Triangular plates of the part's own material in each corner, welded or bonded in."""
     gusset_leg: float = 0.08
@@ -98,6 +102,17 @@ class Drive:
 
 
 @dataclass(frozen=True, slots=True)
+class Motor:
+    """What holds a drive's screw, belt or pinion still."""
+
+    __pydantic_config__ = STRICT
+
+    kind: Literal["stepper", "closed-loop", "servo"] = "stepper"
+    torque: float = 0.0
+    """Holding torque, N·m; 0 as is usual for the drive."""
+
+
+@dataclass(frozen=True, slots=True)
 class Spindle:
     """A spindle as a rigid body on its bearings."""
 
@@ -112,17 +127,34 @@ class Spindle:
     axial: float = 20e6
     tilt: float = 20e3
     """N·m/rad."""
+    power: float = 1500.0
+    """At the cut, W."""
+    torque: float = 0.0
+    """The most it gives at any speed, N·m; 0 where power alone limits it."""
+
+
+FLUTED, FLUTES = 0.8, 3.5
+"""A bar as stiff as a fluted one, and the usual length of flutes, in diameters; from memory."""
 
 
 @dataclass(frozen=True, slots=True)
 class Cutter:
-    """The tool in the spindle."""
+    """The tool in the spindle; or round work in a chuck, which has neither flutes nor shank."""
 
     __pydantic_config__ = STRICT
 
     diameter: float = 6e-3
     stick_out: float = 0.025
     material: str = "carbide"
+    flute_length: float = 0.0
+    """m; 0 as usual, three and a half diameters."""
+    shank: float = 0.0
+    """Diameter, m; 0 where it is that of the cutter."""
+
+    @property
+    def fluted(self) -> float:
+        """Length of the flutes that stick out, m."""
+        return min(self.flute_length or FLUTES * self.diameter, self.stick_out)
 
 
 StandKind = Literal["bench", "welded", "profile", "plywood", "block"]
@@ -155,4 +187,4 @@ class Sizes:
     """The sizes of a machine that one decides on; each kind of machine has its own."""
 
 
-Part = Member | Plate | Joint | Guide | Drive | Spindle | Cutter | Stand | Sizes
+Part = Member | Plate | Joint | Guide | Drive | Motor | Spindle | Cutter | Stand | Sizes

@@ -1,6 +1,6 @@
 """What the items of a price book are called, and which items a book could hold."""
 
-from unterbau.catalogue.drives import drives
+from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import joints
 from unterbau.catalogue.prices import SINGLES, words
@@ -24,6 +24,8 @@ def item_label(item: str) -> str:
         found = blocks()[name].label
     elif kind == "drive" and name in drives():
         found = drives()[name].label
+    elif kind == "motor" and name in motors():
+        found = motors()[name].label
     elif kind == "section":
         try:
             found = section(name).label
@@ -45,5 +47,6 @@ def known_items() -> tuple[str, ...]:
         *(f"joint:{name}" for name in joints()),
         *(f"{sort}:{name}" for sort in ("rail", "block") for name in blocks()),
         *(f"drive:{name}" for name in drives()),
+        *(f"motor:{name}" for name in motors()),
         *SINGLES,
     )

@@ -11,7 +11,7 @@ from unterbau.machine.parts import Member, Part
 from unterbau.materials.material import material
 from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.frame import AXIAL, BENDING, CAUSES
+from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, DISTORTION, JOINT, WALL
 from unterbau.mechanics.placed_plate import PlacedPlate
 from unterbau.mechanics.statics import beam_end_forces, energies
 from unterbau.sections.section import section

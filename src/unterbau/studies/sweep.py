@@ -155,7 +155,7 @@ def _softness(member: Member) -> float:
         return 0.0
     shape = section(member.section)
     thickness = shape.properties.A / (2 * (shape.height + shape.width))
-    return (max(shape.height, shape.width) / thickness) ** 2.5 / material(member.material).E
+    return float((max(shape.height, shape.width) / thickness) ** 2.5 / material(member.material).E)
 
 
 def catalogue(material_name: str) -> list[tuple[str, BeamValues]]:

@@ -207,10 +207,7 @@ class Solid:
                 f"{one.E},{one.nu}",
                 f"*SOLID SECTION, ELSET=B{box}, MATERIAL=M{box}",
             ]
-        held = [
-            n for n, p in enumerate(self.nodes)
-            if any(all(lo - SAME <= v <= hi + SAME for v, (lo, hi) in zip(p, spans, strict=True)) for spans in self.fixed)
-        ]  # fmt: skip
+        held = [n for n, p in enumerate(self.nodes) if any(_within(p, spans) for spans in self.fixed)]
         rows += ["*NSET, NSET=FIX", *(f"{n + 1}," for n in held), "*BOUNDARY", "FIX,1,3"]
         rows += ["*NSET, NSET=PADS", *(f"{n + 1}," for n in watched)]
         for nodes, forces in load_sets:
@@ -241,6 +238,10 @@ class Solid:
                 u = np.array([moved[node + 1] for node in nodes])
                 found[q, :, p, directions[d]] = np.einsum("dnc,nc->d", loads, u)
         return found
+
+
+def _within(place: Floats, spans: tuple[Span, Span, Span]) -> bool:
+    return all(low - SAME <= value <= high + SAME for value, (low, high) in zip(place, spans, strict=True))
 
 
 def _eight(corners: Floats, low: Floats, high: Floats, u: float, v: float) -> list[float]:

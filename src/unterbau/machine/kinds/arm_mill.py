@@ -25,7 +25,7 @@ from unterbau.machine.kit.table import (
 )
 from unterbau.machine.kit.turning import turned
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 OVER_ARM = 0.05
@@ -75,15 +75,19 @@ class ArmMill:
     head_plate: Plate = field(default_factory=lambda: Plate(0.02, "steel-s235"))
     z_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_motor: Motor = field(default_factory=Motor)
     z_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=lambda: Spindle(mass=3.0, diameter=0.065, length=0.18))
     cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.02))
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     y_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    y_motor: Motor = field(default_factory=Motor)
     saddle: Plate = field(default_factory=lambda: Plate(0.02, "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     stand: Stand = field(default_factory=Stand)
 
@@ -156,6 +160,7 @@ KIND = kind_of_kit(
         Link("z_plate", "Z plate", "part", "carries the spindle, runs up and down"),
         Link("z_guides", "Z guides", "guide", "Z plate to head plate"),
         Link("z_drive", "Z drive", "drive", "holds the head up"),
+        Link("z_motor", "Z motor", "drive", "holds the Z drive still"),
         Link("head_plate", "head plate", "part", "at the front of the arm"),
         Link("arm_end", "arm front", "joint", "head plate to arm"),
         Link("arm", "arm", "part", "from the column over the table"),

@@ -14,7 +14,7 @@ from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 
@@ -60,6 +60,7 @@ class BracedMill:
     tie_joint: Joint = field(default_factory=lambda: Joint("weld"))
     z_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    z_motor: Motor = field(default_factory=Motor)
     head_plate: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
     arm_joint: Joint = field(default_factory=lambda: Joint("weld"))
     head_arm: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
@@ -68,11 +69,14 @@ class BracedMill:
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=lambda: Spindle(mass=6.0, diameter=0.08, length=0.22, radial=40e6))
     cutter: Cutter = field(default_factory=lambda: Cutter(0.008, 0.025))
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     y_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    y_motor: Motor = field(default_factory=Motor)
     saddle: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
     stand: Stand = field(default_factory=Stand)
 

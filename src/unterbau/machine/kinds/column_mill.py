@@ -14,7 +14,7 @@ from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 HEAD = (
@@ -27,6 +27,7 @@ HEAD = (
     Link("head_plate", "head plate", "part", "runs up and down the column"),
     Link("z_guides", "Z guides", "guide", "head plate to column"),
     Link("z_drive", "Z drive", "drive", "holds the head up"),
+    Link("z_motor", "Z motor", "drive", "holds the Z drive still"),
 )
 
 
@@ -67,6 +68,7 @@ class ColumnMill:
     column: Member = field(default_factory=lambda: Member("box-140x160x12", "steel-s235", turned=True))
     z_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    z_motor: Motor = field(default_factory=Motor)
     head_plate: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
     arm_joint: Joint = field(default_factory=lambda: Joint("weld"))
     head_arm: Member = field(default_factory=lambda: Member("box-120x100x12", "steel-s235"))
@@ -77,11 +79,14 @@ class ColumnMill:
         default_factory=lambda: Spindle(mass=9.0, diameter=0.09, length=0.25, radial=60e6, axial=60e6, tilt=90e3)
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03))
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     y_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    y_motor: Motor = field(default_factory=Motor)
     saddle: Plate = field(default_factory=lambda: Plate(0.03, "iron-gjl-250"))
     x_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.035, "iron-gjl-250"))
     stand: Stand = field(default_factory=Stand)
 

@@ -27,7 +27,7 @@ from unterbau.machine.kit.sets import (
     STAND_LINK,
 )
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 MARGIN = 0.04
@@ -74,19 +74,23 @@ class FixedBridge:
     table: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     y_guides: Guide = field(default_factory=lambda: Guide("20"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     side_joint: Joint = field(default_factory=lambda: Joint("flange"))
     beam_joint: Joint = field(default_factory=lambda: Joint("flange"))
     gantry_beam: Member = field(default_factory=lambda: Member("box-160x120x10", "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("20"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_motor: Motor = field(default_factory=Motor)
     x_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     z_guides: Guide = field(default_factory=lambda: Guide("20"))
     z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_motor: Motor = field(default_factory=Motor)
     z_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=Spindle)
     cutter: Cutter = field(default_factory=Cutter)
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
 
 
@@ -184,6 +188,7 @@ KIND = kind_of_kit(
         Link("cross_member", "cross members", "part", "between the base beams"),
         Link("y_guides", "Y guides", "guide", "table to base beams"),
         Link("y_drive", "Y drive", "drive", "moves the table"),
+        Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
         Link("table", "table", "part", "carries the work"),
         STAND_LINK,
     ),

@@ -24,7 +24,7 @@ from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.rounds import round_bar
 from unterbau.machine.kit.sets import STAND_LINK
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 CHUCK = 0.06
@@ -73,9 +73,11 @@ class Lathe:
     cross_slide: Plate = field(default_factory=lambda: Plate(0.02, "steel-s235"))
     y_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    y_motor: Motor = field(default_factory=Motor)
     saddle: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_motor: Motor = field(default_factory=Motor)
     bed_tube: Member = field(default_factory=lambda: Member("shs-80x80x5", "steel-s235", "epoxy-granite-10"))
     tie: Member = field(default_factory=lambda: Member("shs-60x60x4", "steel-s235"))
     tie_joint: Joint = field(default_factory=lambda: Joint("weld"))
@@ -258,9 +260,11 @@ KIND = kind_of_kit(
         Link("cross_slide", "cross slide", "part", "to and from the work"),
         Link("y_guides", "Y guides", "guide", "cross slide to saddle"),
         Link("y_drive", "Y drive", "drive", "moves the cross slide"),
+        Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
         Link("saddle", "saddle", "part", "along the bed"),
         Link("x_guides", "X guides", "guide", "saddle to bed"),
         Link("x_drive", "X drive", "drive", "moves the saddle"),
+        Link("x_motor", "X motor", "drive", "holds the X drive still"),
         Link("bed_tube", "bed tubes", "part", "from headstock to tailstock"),
         Link("tie_joint", "tie ends", "joint", "ties to bed tubes"),
         Link("tie", "ties", "part", "between the bed tubes"),

@@ -23,7 +23,7 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 MARGIN = 0.05
@@ -67,20 +67,24 @@ class LightTable:
     bed_fixing: Joint = field(default_factory=lambda: Joint("bolt"))
     y_guides: Guide = field(default_factory=lambda: Guide("mini-12"))
     y_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass", 2))
+    y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.008, "aluminium-5083"))
     beam_joint: Joint = field(default_factory=lambda: Joint("end-tapped", 2))
     gantry_beam: Member = field(default_factory=lambda: Member("tslot-20-1x2", "aluminium-6060"))
     x_guides: Guide = field(default_factory=lambda: Guide("mini-9"))
     x_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass"))
+    x_motor: Motor = field(default_factory=Motor)
     x_plate: Plate = field(default_factory=lambda: Plate(0.006, "aluminium-5083"))
     z_guides: Guide = field(default_factory=lambda: Guide("mini-9"))
     z_drive: Drive = field(default_factory=lambda: Drive("trapezoidal-12"))
+    z_motor: Motor = field(default_factory=Motor)
     z_plate: Plate = field(default_factory=lambda: Plate(0.006, "aluminium-5083"))
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(
         default_factory=lambda: Spindle(mass=0.4, diameter=0.03, length=0.08, radial=5e6, axial=5e6, tilt=500.0)
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.012, "steel-s235"))
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
 
 

@@ -31,7 +31,7 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 MARGIN = 0.05
@@ -79,18 +79,22 @@ class RaisedSides:
     wall_joint: Joint = field(default_factory=lambda: Joint("bolt", 2))
     y_guides: Guide = field(default_factory=lambda: Guide("20"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     beam_joint: Joint = field(default_factory=lambda: Joint("epoxied"))
     gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("15"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_motor: Motor = field(default_factory=Motor)
     x_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     z_guides: Guide = field(default_factory=lambda: Guide("15"))
     z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_motor: Motor = field(default_factory=Motor)
     z_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=Spindle)
     cutter: Cutter = field(default_factory=Cutter)
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
 
 

@@ -10,7 +10,7 @@ from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import foot
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
 EDGE = 0.02
@@ -50,18 +50,22 @@ class SlabRouter:
     slab: Plate = field(default_factory=lambda: Plate(0.1, "granite"))
     y_guides: Guide = field(default_factory=lambda: Guide("20"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16", 2))
+    y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     beam_joint: Joint = field(default_factory=lambda: Joint("flange"))
     gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235", "epoxy-granite-10"))
     x_guides: Guide = field(default_factory=lambda: Guide("20"))
     x_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
+    x_motor: Motor = field(default_factory=Motor)
     x_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     z_guides: Guide = field(default_factory=lambda: Guide("15"))
     z_drive: Drive = field(default_factory=lambda: Drive("ballscrew-12"))
+    z_motor: Motor = field(default_factory=Motor)
     z_plate: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=lambda: Spindle(mass=5.5, diameter=0.08, length=0.24))
     cutter: Cutter = field(default_factory=Cutter)
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
 
 

@@ -18,7 +18,7 @@ from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.sets import SPINDLE_LINKS
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Plate, Sizes, Spindle
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle
 from unterbau.strict import STRICT
 
 FLOOR = 1e9  # N/m and N·m/rad: what the work stands on is taken as firm
@@ -60,6 +60,7 @@ class WallAxis:
     wall_beam: Member = field(default_factory=lambda: Member("tslot-40L-1x3", "aluminium-6060"))
     x_guides: Guide = field(default_factory=lambda: Guide("15"))
     x_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass"))
+    x_motor: Motor = field(default_factory=Motor)
     x_plate: Plate = field(default_factory=lambda: Plate(0.012, "aluminium-5083"))
     arm_joint: Joint = field(default_factory=lambda: Joint("flange"))
     arm: Member = field(default_factory=lambda: Member("rhs-80x40x4", "aluminium-6082"))
@@ -67,12 +68,14 @@ class WallAxis:
     head_plate: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     z_guides: Guide = field(default_factory=lambda: Guide("15"))
     z_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass"))
+    z_motor: Motor = field(default_factory=Motor)
     z_plate: Plate = field(default_factory=lambda: Plate(0.015, "aluminium-5083"))
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(
         default_factory=lambda: Spindle(mass=1.2, diameter=0.05, length=0.1, radial=10e6, axial=10e6, tilt=2e3)
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03, "aluminium-6082"))
+    collet: Joint = field(default_factory=lambda: Joint("collet"))
 
 
 def put_up(kit: Kit) -> None:
@@ -171,6 +174,7 @@ KIND = kind_of_kit(
         Link("z_plate", "Z plate", "part", "the drop axis"),
         Link("z_guides", "Z guides", "guide", "Z plate to head plate"),
         Link("z_drive", "Z drive", "drive", "holds the drop axis"),
+        Link("z_motor", "Z motor", "drive", "holds the Z drive still"),
         Link("head_plate", "head plate", "part", "at the front of the arm"),
         Link("arm_end", "arm front", "joint", "head plate to arm"),
         Link("arm", "arm", "part", "from the carriage forward"),
@@ -178,6 +182,7 @@ KIND = kind_of_kit(
         Link("x_plate", "X plate", "part", "runs along the beam"),
         Link("x_guides", "X guides", "guide", "X plate to beam"),
         Link("x_drive", "X drive", "drive", "along the beam"),
+        Link("x_motor", "X motor", "drive", "holds the X drive still"),
         Link("wall_beam", "wall beam", "part", "along the wall"),
         Link("panel_joint", "beam to panel", "joint", "at each anchor"),
         Link("panel", "backing panel", "part", "between beam and wall"),

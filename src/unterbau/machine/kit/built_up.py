@@ -52,7 +52,7 @@ def tie_profiles(kit: Kit, member: Member, laid: Laid) -> None:
             frame.node(f"{laid.name}, profile {number} {n + 1}", plus(frame.places[node], away(piece.y, piece.z)))
             for n, node in enumerate(main)
         ]
-        frame.chain(laid.key, own, values, laid.up)
+        kit.profiles.setdefault(laid.name, []).append(frame.chain(laid.key, own, values, laid.up))
         nodes.append(own)
     for seam in seams:
         _tie(kit, member, laid, seam, nodes, away(seam.y, seam.z))

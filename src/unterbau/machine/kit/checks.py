@@ -6,7 +6,7 @@ from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
 MOST_JOINTS = 24
@@ -55,6 +55,9 @@ def _check_pieces(name: str, part: Joint | Drive, most_drives: int) -> None:
     if isinstance(part, Drive):
         within(f"{name}.offset", part.offset, -0.5, 0.5)
     else:
+        if not 0 <= part.across <= MOST_JOINTS:
+            raise InputError(f"{name}.across", f"expected 0 to {MOST_JOINTS}, got {part.across}")
+        within(f"{name}.edge", part.edge, 0.0, 0.3)
         _check_added(name, "gussets", part.gussets, GUSSETED)
         within(f"{name}.gusset_leg", part.gusset_leg, 0.02, 0.4)
         within(f"{name}.gusset_thickness", part.gusset_thickness, 0.002, 0.05)
@@ -83,10 +86,21 @@ def _check_sizes_of(name: str, part: Part) -> None:
                 within(f"{name}.diaphragms", part.diaphragms, 0.03, 2.0)
             if part.backing:
                 within(f"{name}.backing", part.backing, 0.001, 0.03)
+        case _:
+            _check_bought(name, part)
+
+
+def _check_bought(name: str, part: Part) -> None:
+    match part:
         case Cutter():
             thickest_bar, longest = bar_limits(name)
             within(f"{name}.diameter", part.diameter, 0.0005, thickest_bar)
             within(f"{name}.stick_out", part.stick_out, 0.002, longest)
+            within(f"{name}.flute_length", part.flute_length, 0.0, longest)
+            within(f"{name}.shank", part.shank, 0.0, thickest_bar)
+        case Motor():
+            if not 0.0 <= part.torque <= 100.0:
+                raise InputError(f"{name}.torque", f"expected 0 to 100 N·m, got {part.torque:g}")
         case Stand():
             within(f"{name}.height", part.height, 0.05, 1.5)
         case _:
@@ -111,6 +125,10 @@ def check_spindle(where: str, s: Spindle) -> None:
     """
     if not 0.0 < s.mass <= 500.0:
         raise InputError(f"{where}.mass", f"expected more than 0 and up to 500 kg, got {s.mass:g} kg")
+    if not 1.0 <= s.power <= 1e6:
+        raise InputError(f"{where}.power", f"expected 1 W to 1 MW, got {s.power:g} W")
+    if not 0.0 <= s.torque <= 1e4:
+        raise InputError(f"{where}.torque", f"expected 0 to 10000 N·m, got {s.torque:g}")
     within(f"{where}.diameter", s.diameter, 0.01, 0.5)
     within(f"{where}.length", s.length, 0.03, 1.5)
     for name in ("radial", "axial", "tilt"):

@@ -6,6 +6,8 @@ from dataclasses import replace
 from math import dist
 
 from unterbau.catalogue.drives import drive as drive_kind
+from unterbau.catalogue.drives import motor_stiffness, motors
+from unterbau.catalogue.guides import Under
 from unterbau.catalogue.guides import block as block_size
 from unterbau.catalogue.joints import RIGID
 from unterbau.machine.bill import Line
@@ -16,13 +18,22 @@ from unterbau.machine.kit.kit import Kit, Laid, cross, plus
 from unterbau.machine.kit.plates import INSET, NUT, LaidPlate, away_from
 from unterbau.machine.kit.walled import RAIL_HEIGHT, rail_values, wall_rail
 from unterbau.machine.member import plate_line, round_values, strip_values
-from unterbau.machine.parts import Drive, Guide, Plate
+from unterbau.machine.parts import Drive, Guide, Member, Motor, Plate
+from unterbau.machine.walls import has_walls
+from unterbau.materials.material import material
+from unterbau.sections.section import section
 
 SHAFT_PIECES = 12
+USUAL_MOTOR = "stepper"
+MOTOR_ZETA = 0.03
+"""Of a motor's magnetic spring with its driver; common practice, no source."""
 SHELF = 0.03
 """A shelf to a block is wider than the block by this; nearer blocks need none, m."""
 EDGE = 0.03
 """How far up the bolts of a block reach that carries a plate by its edge, m."""
+SLOTTED = ("tslot", "cprofile")
+HALF_HELD = 4.0
+"""Of E·I/L: a shaft's end supports hold it against turning so that it gives half of pinned, twice of clamped ends."""
 BOLTED = 0.7
 """Share of a block's length and width that its bolts span; common practice, no source."""
 
@@ -64,7 +75,9 @@ def _free_shaft(
     number = len(kit.shafts) + 1
     nodes = [kit.frame.node(f"{key} shaft {number} {n + 1}", place) for n, place in enumerate(axis)]
     for node, place in ((nodes[0], start), (nodes[-1], end)):
-        kit.frame.spring(key, node, kit.near(host, place, NUT), (RIGID,) * 6, along, up, 0.0)
+        turn = {"low": 0.0, "likely": HALF_HELD * values.E * values.Iy / length, "high": RIGID}[kit.level]
+        held = (RIGID, RIGID, RIGID, RIGID, turn, turn)
+        kit.frame.spring(key, node, kit.near(host, place, NUT), held, along, up, 0.0)
     kit.shafts.append((key, kit.frame.chain(key, nodes, values, up)))
 
 
@@ -123,10 +136,26 @@ def carriage(
         root = carrier.hold(plus(seat, up, size.height), half)
         _hold_block(kit, carrier, node, root, plus(seat, up, size.height), size.length + SHELF)
         kit.frame.mass(node, size.block_mass)
-        springs = size.springs(kit.level, guide.preload)
+        springs = size.springs(kit.level, guide.preload, _under(kit, host))
         kit.frame.seat(key, node, _chain_under(kit, key, host, seat), springs, along, up, size.zeta)
         _draw_block(kit, key, carrier, plus(seat, up, 0.65 * size.height), along, up)
         kit.buy(Line(key, f"block {size.label}", 1, 0.0, size.block_mass, (f"block:{guide.block}",)))
+
+
+GROUNDS: dict[str, Under] = {
+    "stone": "granite", "iron": "iron", "steel": "steel", "aluminium": "aluminium", "timber": "timber"
+}  # fmt: skip
+
+
+def _under(kit: Kit, host: Laid | LaidPlate) -> Under:
+    """Return what a rail lies on, as far as a block's stiffness goes."""
+    if isinstance(host, LaidPlate):
+        return GROUNDS.get(host.base.kind, "timber")
+    member: Member = getattr(kit.machine, host.key)
+    shape = section(member.section)
+    if member.section.startswith(SLOTTED) or shape.pieces:
+        return "profile"
+    return "tube" if has_walls(member) else GROUNDS.get(material(member.material).kind, "timber")
 
 
 def _hold_block(kit: Kit, carrier: LaidPlate, node: int, root: int, top: Vector, width: float) -> None:
@@ -183,11 +212,12 @@ def drive(
     gap = minus(places[nut], places[bearing])
     away = sum(g * a for g, a in zip(gap, along, strict=True))
     distance = abs(away)
+    up = Z if abs(along[2]) < 0.5 else X
+    end = _shaft_end(kit, key, bearing, along, up)
     held = Driven(len(kit.frame.springs), kind, away, length, chosen.free)
     k = (held.stiffness(kit.level, away), 0.0, 0.0, 0.0, 0.0, 0.0)
-    up = Z if abs(along[2]) < 0.5 else X
     kit.drives.append(held)
-    kit.frame.spring(key, nut, bearing, k, along, up, kind.zeta)
+    kit.frame.spring(key, nut, end, k, along, up, kind.zeta)
     mass = kind.motor_mass + kind.mass_per_metre * length
     line = Line(key, f"{kind.label} with motor", 1, length, mass, (f"drive:{chosen.kind}",))
     if kind.tension is not None and kit.corners:
@@ -204,6 +234,23 @@ def drive(
     side = cross(along, up)
     thick = 0.016 if kind.nut else 0.006
     kit.bodies.append(Prism(key, host.name, start, plus(start, along, sign * length), side, (round_ring(thick, 8),)))
+
+
+def _shaft_end(kit: Kit, key: str, bearing: int, along: Vector, up: Vector) -> int:
+    """Return the node that a drive's motor holds, next to its fixed bearing."""
+    chosen: Drive = getattr(kit.machine, key)
+    own = key.replace("_drive", "_motor")
+    motor: Motor = getattr(kit.machine, own)
+    kind = motors()[motor.kind]
+    if motor.kind != USUAL_MOTOR:
+        kit.buy(Line(own, f"{kind.label} instead of a stepper", 1, 0.0, 0.0, (f"motor:{kind.id}",)))
+    stiff = motor_stiffness(drive_kind(chosen.kind), kind, motor.torque, kit.level)
+    if chosen.free or stiff == RIGID:
+        return bearing
+    end = kit.frame.node(f"{own} {len(kit.drives)}", kit.frame.places[bearing])
+    k = (stiff, RIGID, RIGID, RIGID, RIGID, RIGID)
+    kit.frame.spring(own, end, bearing, k, along, up, MOTOR_ZETA)
+    return end
 
 
 def _spread_screw(kit: Kit, host: Laid | LaidPlate, mass: float, bearing: int) -> None:

@@ -1,6 +1,5 @@
 """The head: plates that run on a beam or a column, spindle, cutter."""
 
-import math
 from dataclasses import dataclass
 from typing import Any, Protocol
 
@@ -15,13 +14,13 @@ from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import join
 from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.ribs import rib
-from unterbau.machine.member import member_size, round_values
+from unterbau.machine.member import fluted_values, member_size, round_values
 from unterbau.machine.parts import Cutter, Plate, Spindle
-from unterbau.materials.material import material
 
 SPINDLE_SPREAD: dict[Level, float] = {"low": 0.6, "likely": 1.0, "high": 1.6}
 """Common practice, no source."""
 SPINDLE_ZETA = 0.02
+SHORT = 1e-4
 CLAMP = 0.03  # half the height of the spindle clamp
 FORWARD = (0.0, -1.0, 0.0)
 DOWN = (0.0, 0.0, -1.0)
@@ -182,9 +181,15 @@ def spindle(
     f = SPINDLE_SPREAD[kit.level]
     k = (s.axial * f, s.radial * f, s.radial * f, s.tilt * f, s.tilt * f, s.tilt * f)
     frame.spring("spindle", nose, body, k, Z, X, SPINDLE_ZETA)
-    frame.beam("cutter", nose, tip, round_values(c.diameter, c.material), X)
+    root = frame.node("cutter root", (x, y, nose_z))
+    join(kit, "collet", root, nose, Face(c.diameter, c.diameter), Z, X)
+    chain = [root, tip]
+    if c.fluted < c.stick_out - SHORT:
+        chain.insert(1, frame.node("cutter shank", (x, y, tip_z + c.fluted)))
+        frame.beam("cutter", root, chain[1], round_values(c.shank or c.diameter, c.material), X)
+    frame.beam("cutter", chain[-2], tip, fluted_values(c), X)
     kit.nose, kit.tip = nose, tip
-    kit.chains["spindle"], kit.chains["cutter"] = (body,), (nose, tip)
+    kit.chains["spindle"], kit.chains["cutter"] = (body,), tuple(chain)
     _buy(kit, s, c)
     depth = plate.start[1] - plate.height / 2 - y
     ring = box_ring(s.diameter + 0.016, depth + 0.004)
@@ -200,6 +205,8 @@ def spindle(
 
 
 def _buy(kit: Kit, s: Spindle, c: Cutter) -> None:
-    mass = material(c.material).rho * math.pi * c.diameter**2 / 4 * c.stick_out
+    shank = round_values(c.shank or c.diameter, c.material)
+    long = 0.0 if c.stick_out - c.fluted <= SHORT else c.stick_out - c.fluted
+    mass = shank.mass_per_metre * long + fluted_values(c).mass_per_metre * (c.stick_out - long)
     kit.buy(Line("spindle", "spindle", 1, 0.0, s.mass, ("spindle",)))
     kit.buy(Line("cutter", f"cutter ⌀{c.diameter * 1e3:g}", 1, c.stick_out, mass, ("cutter",)))

@@ -93,6 +93,8 @@ class Kit:
         self.drives: list[Driven] = []
         self.shafts: list[tuple[str, Chain]] = []
         """Guide and shaft, of shafts that are free between their ends."""
+        self.profiles: dict[str, list[Chain]] = {}
+        """Of a built-up member by name: its other profiles."""
         self.rails: list[tuple[str, str, Chain]] = []
         """Guide, host and chain of rails that are screwed on a member's wall."""
         self.walled: dict[str, Any] = {}

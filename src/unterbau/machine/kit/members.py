@@ -31,6 +31,7 @@ from unterbau.machine.parts import Joint, Member
 from unterbau.machine.stand import ZETA
 from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
+from unterbau.sections.built_up import OF
 from unterbau.sections.section import section
 
 COLLAR = 0.012
@@ -121,9 +122,40 @@ def fasten(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlate) -
         hollow = section(getattr(kit.machine, part.key).section).cavity is not None
         held = on_wall(kit, host, place, outward, ((part.up, part.height), (across, part.width)), hollow)
     kit.held_ends.add((part.name, last))
-    join(kit, key, node, held, Face(part.height, part.width), part.along, part.up)
+    if kit.profiles.get(part.name):
+        _join_profiles(kit, key, part, last, held)
+    else:
+        join(kit, key, node, held, face_of(kit, part), part.along, part.up)
     collar(kit, key, part, last)
     return host
+
+
+def face_of(kit: Kit, part: Laid) -> Face:
+    """Return the face of a member's end; a bond line covers its metal only, unless a plate closes it or a fill does."""
+    member: Member = getattr(kit.machine, part.key)
+    p = section(member.section).properties
+    p = p.turned() if member.turned else p
+    closed = member.capped or (member.fill is not None and not member.loose)
+    return Face(part.height, part.width, None if closed else (p.A, p.Iy, p.Iz))
+
+
+def _join_profiles(kit: Kit, key: str, part: Laid, last: bool, held: int) -> None:
+    """Join every profile of a built-up member to what its end is fastened to, with its share of the pieces."""
+    chosen: Joint = getattr(kit.machine, key)
+    ends = [part.chain, *kit.profiles[part.name]]
+    member: Member = getattr(kit.machine, part.key)
+    piece = section(section(member.section).name.split(OF)[-1])
+    p = piece.properties.turned() if member.turned else piece.properties
+    tall, wide = (piece.width, piece.height) if member.turned else (piece.height, piece.width)
+    share = replace(chosen, count=max(1, round(chosen.count / len(ends))))
+    springs, zeta = joint_springs(share, kit.level, Face(tall, wide, (p.A, p.Iy, p.Iz)))
+    if chosen.kind == BOLTS:
+        springs, zeta = joint_springs(chosen, kit.level, Face(part.height, part.width))
+        a, b, c, d, e, f = (k / len(ends) for k in springs)
+        springs = (a, b, c, d, e, f)
+    for chain in ends:
+        kit.frame.spring(key, chain.nodes[-1 if last else 0], held, springs, part.along, part.up, zeta)
+    kit.buy(_joint_line(key, chosen))
 
 
 def base_plate(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlate) -> LaidPlate:

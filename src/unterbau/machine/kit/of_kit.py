@@ -9,7 +9,7 @@ from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
 from unterbau.machine.dimension_line import DimensionLine
-from unterbau.machine.kind import Kind, Link, More, Related, SizeField
+from unterbau.machine.kind import HOLDERS, Kind, Link, More, Related, SizeField
 from unterbau.machine.kit.checks import check_parts, check_sizes
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.parts import Place
@@ -69,6 +69,6 @@ def kind_of_kit(
     works = _Works(sizes, put_up, most_drives or {})
     return Kind(
         model, kind_id, label, good, bad, links, sizes, _travel, works.build, works.bodies, works.lines, works.moving,
-        works.plate_widths, works.dimension_lines, ends, fitting, related, more, most_drives or {},
-        carrying,
+        works.plate_widths, works.dimension_lines, ends, {"collet": HOLDERS, **fitting}, related, more,
+        most_drives or {}, carrying,
     )  # fmt: skip

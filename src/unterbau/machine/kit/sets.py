@@ -5,6 +5,7 @@ from unterbau.machine.kind import BED_JOINTS, CLAMPS, FRAME_JOINTS, Link, More, 
 STAND_LINK = Link("stand", "stand", "part", "under the feet; off the path, but it shakes")
 SPINDLE_LINKS = (
     Link("cutter", "cutter", "part", "in the spindle"),
+    Link("collet", "collet", "joint", "cutter in the spindle"),
     Link("spindle", "spindle", "part", "bearings between nose and body"),
 )
 HEAD_LINKS = (
@@ -13,9 +14,11 @@ HEAD_LINKS = (
     Link("z_plate", "Z plate", "part", "carries the spindle, runs up and down"),
     Link("z_guides", "Z guides", "guide", "Z plate to X plate"),
     Link("z_drive", "Z drive", "drive", "holds the head up"),
+    Link("z_motor", "Z motor", "drive", "holds the Z drive still"),
     Link("x_plate", "X plate", "part", "runs along the beam"),
     Link("x_guides", "X guides", "guide", "X plate to beam"),
     Link("x_drive", "X drive", "drive", "along the beam"),
+    Link("x_motor", "X motor", "drive", "holds the X drive still"),
     Link("gantry_beam", "gantry beam", "part", "between the sides"),
     Link("beam_joint", "beam ends", "joint", "gantry beam to sides"),
 )
@@ -24,6 +27,7 @@ GANTRY_LINKS = (
     Link("side", "side plates", "part", "carry the gantry beam"),
     Link("y_guides", "Y guides", "guide", "side plates to what is below"),
     Link("y_drive", "Y drive", "drive", "pushes the gantry"),
+    Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
 )
 LADDER_LINKS = (
     Link("side_beam", "side beams", "part", "along both sides"),
@@ -35,8 +39,10 @@ LADDER_LINKS = (
 TABLE_LINKS = (
     Link("y_guides", "Y guides", "guide", "saddle to base"),
     Link("y_drive", "Y drive", "drive", "moves the saddle"),
+    Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
     Link("saddle", "saddle", "part", "between table and base"),
     Link("x_drive", "X drive", "drive", "moves the table"),
+    Link("x_motor", "X motor", "drive", "holds the X drive still"),
     Link("x_guides", "X guides", "guide", "table to saddle"),
     Link("table", "table", "part", "carries the work"),
 )

@@ -19,7 +19,8 @@ from unterbau.machine.frame_builder import Chain, Vector
 from unterbau.machine.kit.kit import Kit, Laid, cross, dot, plus, scaled
 from unterbau.machine.member import BeamValues, member_size, member_values, strip_values
 from unterbau.machine.parts import Guide, Member, Plate
-from unterbau.machine.walls import Bearing, Dent, Distortion, Sunk, bears_on_wall, dents, give, has_walls
+from unterbau.machine.section_walls import Bearing
+from unterbau.machine.walls import Dent, Distortion, Sunk, bears_on_wall, dents, give, has_walls
 from unterbau.materials.material import Material, material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import DISTORTION, WALL

@@ -4,14 +4,14 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, Literal, get_args
 
-from unterbau.catalogue.drives import drives
+from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
 from unterbau.machine.joining import group_of, likely_values
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, PLATE, RIBBED, thickest
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.walls import has_walls
 from unterbau.materials.material import materials
@@ -127,6 +127,7 @@ BOLT_GROUP = (
     Field("bolts.surface", "faces", "choice", _surfaces),
     Field("bolts.into", "thread", "choice", _threads),
     Field("bolts.torque", "torque, 0 = usual", "quantity", kind="plain", unit="N·m", low=0.0, high=200.0),
+    Field("bolts.edge", "in from the edge, 0 = usual", "quantity", low=0.0, high=0.3),
     Field("bolts.leg", "bracket leg, 0 = none", "quantity", low=0.0, high=0.3),
     Field("bolts.overhang", "base plate beyond, 0 = none", "quantity", low=0.0, high=0.3),
     Field("bolts.bonded", "and", "choice", lambda: ((False, "dry"), (True, "epoxied"))),
@@ -155,6 +156,8 @@ FIELDS: dict[type, tuple[Field, ...]] = {
     Joint: (
         Field("kind", "joined by", "choice", joint_choices),
         Field("count", "at each end", "count", low=1, high=24),
+        Field("across", "side by side, 0 = usual", "count", low=0, high=24),
+        Field("edge", "in from the edge, 0 = usual", "quantity", low=0.0, high=0.3),
     ),
     Guide: (
         Field("block", "size", "choice", lambda: tuple((one.id, one.label) for one in blocks().values())),
@@ -166,6 +169,10 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("offset", "off centre", "quantity", low=-0.5, high=0.5),
         Field("free", "motor", "choice", lambda: ((False, "holds"), (True, "off, friction only"))),
     ),
+    Motor: (
+        Field("kind", "motor", "choice", lambda: tuple((one.id, one.label) for one in motors().values())),
+        Field("torque", "holds, 0 = usual", "quantity", kind="plain", unit="N·m", low=0.0, high=100.0),
+    ),
     Spindle: (
         Field("mass", "mass", "quantity", kind="mass", low=0.05, high=500),
         Field("radial", "stiffness, sideways", "quantity", kind="plain", scale=1e6, unit="N/µm", low=1e4, high=1e12),
@@ -173,6 +180,8 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("tilt", "against tilting", "quantity", kind="plain", scale=1e3, unit="kN·m/rad", low=10.0, high=1e9),
         Field("diameter", "body diameter", "quantity", low=0.01, high=0.5),
         Field("length", "body length", "quantity", low=0.02, high=1.5),
+        Field("power", "power at the cut", "quantity", kind="plain", unit="W", low=1.0, high=1e6),
+        Field("torque", "torque, 0 = by power", "quantity", kind="plain", unit="N·m", low=0.0, high=1e4),
     ),
     Stand: (
         Field("kind", "stands on", "choice", lambda: tuple(LABELS.items())),
@@ -182,6 +191,8 @@ FIELDS: dict[type, tuple[Field, ...]] = {
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
         Field("stick_out", "stick-out", "quantity", low=0.002, high=0.3),
+        Field("flute_length", "flutes, 0 = usual", "quantity", low=0.0, high=0.3),
+        Field("shank", "shank, 0 = as cutter", "quantity", low=0.0, high=0.06),
         Field("material", "material", "choice", material_choices),
     ),
 }  # fmt: skip
