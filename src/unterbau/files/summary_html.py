@@ -120,9 +120,8 @@ def _figures(made: Summary) -> str:
         _row("mass", f"<b>{likely.mass:.1f} kg</b>; drives move {moving}"),
         _row("money", money),
     ]
-    if answers.modes:
-        first = answers.modes[0]
-        rows.insert(1, _row("lowest natural mode", f"{_words(first.frequency)} Hz"))
+    if first := answers.headline:
+        rows.insert(1, _row("lowest mode that the tool feels", f"{_words(first.frequency)} Hz"))
     return f"<table>{''.join(rows)}</table>"
 
 

@@ -1,5 +1,6 @@
 """Numbering of the freedoms for a small band (reverse Cuthill–McKee), cached by topology."""
 
+import itertools
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -58,11 +59,12 @@ def _number(dofs_key: bytes, splits: tuple[int, ...], free_key: bytes, n_nodes: 
 
 def _targets(dofs: IntArray, splits: tuple[int, ...], equation: IntArray, order: IntArray) -> Numbering:
     rows, columns, start = [], [], 0
-    for size in splits:
-        mine = equation[dofs[start : start + size]]
-        rows.append(np.repeat(mine, size))
-        columns.append(np.tile(mine, size))
-        start += size
+    for size, run in itertools.groupby(splits):
+        count = len(list(run))
+        mine = equation[dofs[start : start + count * size]].reshape(count, size)
+        rows.append(np.repeat(mine, size, axis=1).ravel())
+        columns.append(np.tile(mine, (1, size)).ravel())
+        start += count * size
     row = np.concatenate(rows) if rows else np.zeros(0, dtype=np.intp)
     column = np.concatenate(columns) if columns else np.zeros(0, dtype=np.intp)
     kept = (row >= column) & (column >= 0)

@@ -55,12 +55,23 @@ def place(plate: Plate) -> PlacedPlate:
 
 def energies(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Return strain energy by stretch and by bending, J, for movements (m, n_nodes · 6) of m cases."""
-    turn, own = placed.plate.axes, placed.own
-    rows = np.concatenate([placed.retained, placed.interior])
-    q = u[:, rows].reshape(len(u), len(rows) // 3, 3) @ turn.T
-    q = q.reshape(len(u), len(rows))
-    each = 0.5 * placed.plate.stiff * q * (q @ own.whole)
+    stretch, bend = mutual(placed, u, u)
+    return stretch / 2, bend / 2
+
+
+def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return uᵀKv by stretch and by bending, J, for pairs of movements (m, n_nodes · 6)."""
+    own = placed.own
+    q = _own(placed, first)
+    other = q if second is first else _own(placed, second)
+    each = placed.plate.stiff * q * (other @ own.whole)
     return each[:, ~own.across].sum(axis=1), each[:, own.across].sum(axis=1)
+
+
+def _own(placed: PlacedPlate, u: FloatArray) -> FloatArray:
+    rows = np.concatenate([placed.retained, placed.interior])
+    q = u[:, rows].reshape(len(u), len(rows) // 3, 3) @ placed.plate.axes.T
+    return np.asarray(q.reshape(len(u), len(rows)))
 
 
 def forces(placed: PlacedPlate, u: FloatArray) -> FloatArray:

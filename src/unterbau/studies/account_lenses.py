@@ -10,6 +10,7 @@ from unterbau.studies.cutting import bearable, moved_by
 from unterbau.studies.places import place_words
 from unterbau.studies.reach import Reach
 from unterbau.studies.shake import Shakes
+from unterbau.studies.stability import limit
 from unterbau.units import Units, length_text, movement_text, number_text
 
 LENSES = {"cut": "the customary cut", "chatter": "depth that does not chatter", "reach": "weakest place of the travel"}
@@ -58,12 +59,12 @@ def cut_account(cut: Cut, axis: int, compliance: float, error: float, units: Uni
 
 def chatter_account(machine: Machine, shakes: Shakes, cut: Cut, units: Units) -> Account | None:
     """Return how the depth that does not chatter came about; None where the tool does not turn or nothing limits it."""
-    found = shakes.limit(cut)
-    if found is None or np.isinf(found[0].depth):
+    found = limit(shakes, cut)
+    if found is None or np.isinf(found.likely.depth):
         return None
-    worst, band = found
-    low, high = (length_text(value, units) for value in band.ends)
-    least = 1.0 / (2 * worst.specific * worst.teeth * worst.depth)
+    worst = found.likely
+    low, high = (length_text(value, units) for value in found.depth.ends)
+    under, over = (length_text(value, units) for value in found.floor.ends)
     labels = {one.key: one.label for one in links(machine)}
     near = sorted(shakes.likely.swings, key=lambda swing: abs(swing.frequency - worst.frequency))[:3]
     rows = [
@@ -75,23 +76,25 @@ def chatter_account(machine: Machine, shakes: Shakes, cut: Cut, units: Units) ->
     ]  # fmt: skip
     lines = (
         (
-            "A tooth that meets the waves of the one before it shakes the tool on when the give at some frequency "
-            "points against the force: b = 1 / (2 · Ks · z · |least real part of the give|)."
+            "A tooth that meets the waves of the one before it shakes the tool on. How it does hangs on the phase "
+            "between them, so on frequency and turning speed: lobes of stable depth, and a floor under all of them."
         ),
         (
-            f"Here Ks is {worst.specific / 1e6:.0f} N/mm² and z {number_text(worst.teeth)}; the real part of "
-            f"the give is −{number_text(least * 1e6)} µm/N at the least, feeding at {worst.feed:.0f}° from X, at "
-            f"{worst.frequency:.0f} Hz. That is {length_text(worst.depth, units)}, likely; {low} to {high} between all "
-            "low and all high joints."
+            f"Here a millimetre of depth pulls {worst.cutting / 1e6:.0f} N more for each millimetre of chip (the "
+            f"specific force times 1 − mc). At {worst.turns * 60:.0f} turns a minute the limit is "
+            f"{length_text(worst.depth, units)}, likely, {low} to {high} between all low and all high joints, feeding "
+            f"at {worst.feed:.0f}° from X {'with' if worst.climbing else 'against'} the tool's turning, at "
+            f"{worst.frequency:.0f} Hz. At no speed does it chatter below {length_text(worst.floor, units)}, {under} "
+            f"to {over}."
         ),
         "Of the modes told in words, nearest to that frequency:",
     )
     return Account("chatter", LENSES["chatter"], lines, tuple(rows), (
-        ("The lowest point of the stability lobes: below it no speed chatters. Damping is the weakest figure in it, "
-        "and a tap on the built machine tells."), LINEAR,
+        ("Damping is the weakest figure in it, and a tap on the built machine tells. Below a quarter of immersion "
+        "period-doubling lobes come besides, which are not covered."), LINEAR,
     ), (
-        ("Receptance: modes by strain-energy damping with a static rest; limit depth: Tlusty's oriented transfer "
-        "function, from memory."), cut.source,
+        ("Receptance: modes by strain-energy damping with a static rest; limit depth: zero-order solution, Altintas "
+        "and Budak 1995, from memory; checked against the delay equation in time."), cut.source,
     ), False)  # fmt: skip
 
 

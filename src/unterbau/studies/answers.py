@@ -1,26 +1,31 @@
 """Everything the readout and the load path show, with bands."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.band import LEVELS, Band, Level
+from unterbau.band import LEVELS, Band
 from unterbau.machine.machine import Machine, moving_masses
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import solve_modes
-from unterbau.mechanics.moving_contacts import Swept
-from unterbau.mechanics.statics import energies, total_mass
+from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
-from unterbau.studies.compliance import Solved, nose_compliance, softest, solve, tip_compliance
+from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
+from unterbau.studies.compliance import Solved, droop, nose_compliance, softest, solve, tip_compliance
 from unterbau.studies.hurry import Hurry, hurry_of
+from unterbau.studies.loads import NOSE, TIP, WEIGHT
 from unterbau.studies.reach import counts_of, grid
+from unterbau.studies.shake import moves, shares_at_tool
 from unterbau.studies.shares import Shares, shares
 from unterbau.studies.travel import Travel
 
 CORNERS = ((0.5, 0.5), (0.0, 0.0), (1.0, 0.0), (0.0, 1.0), (1.0, 1.0))
 """Places of the travel that droop is judged at: centre and corners, Z as given."""
-MODES = 6
+MODES = 12
+STEPS = 5
+FELT = 0.1
+"""Of the static give: a mode that owns less of it is not felt at the tool."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +49,9 @@ class Mode:
     zeta: float
     """Damping ratio, likely."""
     moves: str
-    """The link that strains most in it."""
+    """What moves, and how, in words."""
+    at_tool: float
+    """Largest part of the tool's static give that it makes up, along x, y or z."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +77,11 @@ class Answers:
     hurry: tuple[Hurry, ...]
     """What each driven axis does while it speeds up."""
 
+    @property
+    def headline(self) -> Mode | None:
+        """The first mode that owns a tenth of the tool's give; those before it rock the whole on its feet."""
+        return next((one for one in self.modes if one.at_tool >= FELT), self.modes[0] if self.modes else None)
+
 
 def likely_answers(machine: Machine, place: Place) -> tuple[LikelyAnswers, Solved]:
     """Return the first answers and the solution behind them.
@@ -93,77 +105,79 @@ def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
 
 
 def answers(machine: Machine, place: Place, progress: Progress | None = None) -> Answers:
-    """Return all answers.
+    """Return all answers; bands from one solution at each place that is asked for.
 
     Raises:
         InputError: The machine cannot be built or solved.
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    total = len(LEVELS) * 3 + 1
-    steps = iter(range(1, total + 1))
-    solved: dict[Level, Solved] = {}
-    swept: dict[Level, Swept] = {}
-    frequencies: dict[Level, FloatArray] = {}
-    zeta: FloatArray = np.zeros(0)
-    moves: list[str] = []
-    travel = Travel(machine)
+    here = solve(machine, place, "likely")
+    report.step(1, STEPS, "put up")
+    uncertain = pieces(machine, place)
+    report.step(2, STEPS, "what is uncertain")
     corners = np.array([(x, y, place.z) for x, y in CORNERS])
     everywhere = grid(counts_of(machine))
-    whole = travel.answers(np.vstack([corners, everywhere]))
-    rows = len(corners) + np.diagonal(whole.compliance, axis1=1, axis2=2)[len(corners) :].argmax(axis=0)
-    everyone = np.concatenate([np.arange(len(corners)), rows])
-    asked = np.vstack([corners, everywhere[rows - len(corners)]])
-    report.step(next(steps), total, "put up")
-    for level in LEVELS:
-        here = solved[level] = solve(machine, place, level)
-        report.step(next(steps), total, f"{level} joints")
-        swept[level] = whole.of(everyone) if level == "likely" else travel.answers(asked, level)
-        report.step(next(steps), total, f"{level} joints, over the travel")
-        modes = solve_modes(here.statics.system, MODES)
-        frequencies[level] = modes.frequency
-        if level == "likely":
-            zeta = modes.zeta
-            moves = [_straining(here, shape) for shape in modes.shape]
-        report.step(next(steps), total, f"{level} joints, modes")
-    sags = {level: tuple(one.sinking[: len(CORNERS), 2].tolist()) for level, one in swept.items()}
-    px, py, pz = (Place(*row.tolist()) for row in asked[len(corners) :])
-    at_worst = {
-        level: np.array([one.compliance[len(corners) + axis, axis, axis] for axis in range(3)])
-        for level, one in swept.items()
-    }
-    tip = {level: tip_compliance(one) for level, one in solved.items()}
-    nose = {level: nose_compliance(one) for level, one in solved.items()}
-    direction, _ = softest(tip["likely"])
+    whole = Travel(machine).answers(np.vstack([corners, everywhere]))
+    give = np.diagonal(whole.compliance[len(corners) :], axis1=1, axis2=2)
+    x, y, z = (Place(*everywhere[row].tolist()) for row in give.argmax(axis=0))
+    report.step(3, STEPS, "over the travel")
+    modes = _modes(machine, here, uncertain)
+    report.step(4, STEPS, "modes")
+    stiffness = _stiff(here, uncertain, TIP, tip_compliance(here))
+    sags, factor = whole.sinking[: len(corners), 2], _sagging(here, uncertain)
+    C = tip_compliance(here)
+    direction, stiffest = softest(C)
+    along = np.einsum("a,and->nd", direction, here.statics.u[TIP])[None]
     return Answers(
-        likely=_likely_of(machine, solved["likely"]),
-        stiffness=_per_axis({level: np.diag(C) for level, C in tip.items()}),
-        nose=_per_axis({level: np.diag(C) for level, C in nose.items()}),
-        softest=_band({level: softest(C)[1] for level, C in tip.items()}),
+        likely=_likely_of(machine, here),
+        stiffness=stiffness,
+        nose=_stiff(here, uncertain, NOSE, nose_compliance(here)),
+        softest=stiffness_band(1 / stiffest, uncertain.drawn(components(here, along, along))[0]),
         direction=(float(direction[0]), float(direction[1]), float(direction[2])),
-        droop=_band({level: max(values) - min(values) for level, values in sags.items()}),
-        droops=tuple(sags[level] for level in LEVELS),
-        worst=_per_axis(at_worst),
-        worst_places=(px, py, pz),
-        modes=tuple(
-            Mode(_band({level: float(f[n]) for level, f in frequencies.items()}), float(zeta[n]), moves[n])
-            for n in range(min(len(f) for f in frequencies.values()))
-        ),
-        hurry=hurry_of(machine, solved),
+        droop=_times(factor, float(np.ptp(sags))),
+        droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
+        worst=_elsewhere(stiffness, give.max(axis=0)),
+        worst_places=(x, y, z),
+        modes=modes,
+        hurry=hurry_of(machine, here, uncertain),
     )
 
 
-def _band(values: dict[Level, float]) -> Band:
-    return Band(values["low"], values["likely"], values["high"])
+def _stiff(solved: Solved, uncertain: Pieces, cases: slice, C: FloatArray) -> tuple[Band, Band, Band]:
+    u = solved.statics.u[cases]
+    drawn = uncertain.drawn(components(solved, u, u))
+    x, y, z = (stiffness_band(float(C[axis, axis]), drawn[axis]) for axis in range(3))
+    return x, y, z
 
 
-def _per_axis(compliance: dict[Level, FloatArray]) -> tuple[Band, Band, Band]:
-    x, y, z = (_band({level: float(1.0 / C[axis]) for level, C in compliance.items()}) for axis in range(3))
-    return (x, y, z)
+def _elsewhere(here: tuple[Band, Band, Band], give: FloatArray) -> tuple[Band, Band, Band]:
+    """Return the bands at other places of the travel: as wide, for their likely value, as that here."""
+    x, y, z = (
+        _times(band.scaled(1 / band.likely), float(1 / one)) for band, one in zip(here, give, strict=True)
+    )  # fmt: skip
+    return x, y, z
 
 
-def _straining(solved: Solved, shape: FloatArray) -> str:
-    """Return the group that holds most of a mode's strain energy."""
-    one = replace(solved.statics, u=shape[None])
-    by_group = energies(one)[0].sum(axis=1)
-    return solved.built.frame.groups[int(np.argmax(by_group))]
+def _times(factor: Band, value: float) -> Band:
+    return Band(factor.low * value, value, factor.high * value)
+
+
+def _sagging(solved: Solved, uncertain: Pieces) -> Band:
+    """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all."""
+    u = solved.statics.u
+    likely = droop(solved)
+    drawn = uncertain.drawn(components(solved, u[2:3], u[WEIGHT : WEIGHT + 1]))[0]
+    return band(1.0, drawn / likely) if likely else Band(1.0, 1.0, 1.0)
+
+
+def _modes(machine: Machine, here: Solved, uncertain: Pieces) -> tuple[Mode, ...]:
+    found = solve_modes(here.statics.system, MODES)
+    parts = components(here, found.shape, found.shape)
+    drawn = uncertain.drawn(parts / parts.sum(axis=(1, 2), keepdims=True))
+    at_tool, frame = shares_at_tool(here, found), here.built.frame
+    return tuple(
+        Mode(frequency_band(float(f), drawn[n]), float(found.zeta[n]),
+             moves(machine, frame, found.shape[n][: len(frame.nodes)]), float(at_tool[n]))
+        for n, f in enumerate(found.frequency)
+    )  # fmt: skip

@@ -4,15 +4,16 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.band import LEVELS, Band, Level
+from unterbau.band import Band
 from unterbau.machine.machine import Machine, links, moving_masses, travel
 from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, statics
 from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.connected import connected
 from unterbau.mechanics.frame import Frame, Loads
+from unterbau.studies.bands import Pieces, band, components, pieces
 from unterbau.studies.compliance import Solved, solve
-from unterbau.studies.loads import pull
+from unterbau.studies.loads import TIP, pull
 
 AXES = ("x", "y", "z")
 
@@ -48,11 +49,11 @@ def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
     Raises:
         InputError: The machine cannot be built or solved.
     """
-    return hurry_of(machine, {level: solve(machine, place, level) for level in LEVELS})
+    return hurry_of(machine, solve(machine, place, "likely"), pieces(machine, place))
 
 
-def hurry_of(machine: Machine, levels: dict[Level, Solved]) -> tuple[Hurry, ...]:
-    """Return what each axis does while it speeds up, its drive holding, for a machine solved at all levels.
+def hurry_of(machine: Machine, solved: Solved, uncertain: Pieces) -> tuple[Hurry, ...]:
+    """Return what each axis does while it speeds up, its drive holding.
 
     Source:
         d'Alembert: the moved parts are loaded by minus mass times acceleration.
@@ -62,11 +63,13 @@ def hurry_of(machine: Machine, levels: dict[Level, Solved]) -> tuple[Hurry, ...]
     for number, axis in enumerate(AXES):
         if not travel(machine)[number] or not has_drive(machine, axis):
             continue
-        moved = {level: _left_behind(one, axis, number) for level, one in levels.items()}
-        size = {level: float(np.linalg.norm(one)) for level, one in moved.items()}
-        x, y, z = (moved["likely"] / max(size["likely"], 1e-30)).tolist()
-        band = Band(size["low"], size["likely"], size["high"])
-        result.append(Hurry(axis, moving[axis.upper()], band, (x, y, z)))
+        u = _left_behind(solved, axis, number)
+        tips = solved.statics.u[TIP]
+        drawn = uncertain.drawn(components(solved, tips, np.repeat(u[None], 3, axis=0)))
+        moved = np.einsum("and,nd->a", pull(solved.built, solved.built.tip), u[: len(solved.built.frame.nodes)])
+        size = float(np.linalg.norm(moved))
+        x, y, z = (moved / max(size, 1e-30)).tolist()
+        result.append(Hurry(axis, moving[axis.upper()], band(size, np.linalg.norm(drawn, axis=0)), (x, y, z)))
     return tuple(result)
 
 
@@ -85,7 +88,7 @@ def moved_nodes(frame: Frame, axis: str) -> BoolArray:
 
 
 def _left_behind(solved: Solved, axis: str, number: int) -> FloatArray:
-    """Return the tool's movement against the work for 1 m/s² along an axis, m, shape (3,)."""
+    """Return the movements of all nodes for 1 m/s² along an axis, m and rad, shape (n_nodes of the split frame, 6)."""
     built, system = solved.built, solved.statics.system
     frame = system.elements.frame
     moved = np.zeros(len(frame.nodes), dtype=bool)
@@ -107,5 +110,4 @@ def _left_behind(solved: Solved, axis: str, number: int) -> FloatArray:
     back = np.zeros((1, 3))
     back[0, number] = -1.0
     inertia = statics.nodal_loads(carried, Loads(np.zeros((1, n, 6)), back))
-    u = assembly.solve(system, inertia.reshape(1, -1).T).T.reshape(len(frame.nodes), 6)
-    return np.asarray(np.einsum("and,nd->a", pull(built, built.tip), u[:n]))
+    return np.asarray(assembly.solve(system, inertia.reshape(1, -1).T).T.reshape(len(frame.nodes), 6))

@@ -1,18 +1,16 @@
-"""Shake: what moves in each natural mode, how far a cut may go before it chatters."""
+"""Shake: what moves in each natural mode, how the tool answers."""
 
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from unterbau.band import LEVELS, Band, Level
-from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, kind_of, link
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Loads
-from unterbau.mechanics.milling import RADIAL, engagement_angle, specific_force
 from unterbau.mechanics.modes import Modes, solve_modes
-from unterbau.mechanics.receptance import ComplexArray, limit_depth, oriented, receptance
+from unterbau.mechanics.receptance import ComplexArray, receptance
 from unterbau.mechanics.statics import energies, solve_with
 from unterbau.progress import Progress, Silent
 from unterbau.studies.compliance import Solved, solve, tip_compliance
@@ -27,8 +25,6 @@ TOP = 500.0
 STEP = 0.5
 MOVER = 0.2
 """A part that holds at least this share of the largest part's movement energy is named."""
-TURNS = 24
-"""Feed directions that a cut is tried in."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,22 +47,6 @@ class Swing:
 
 
 @dataclass(frozen=True, slots=True)
-class Chatter:
-    """How deep a cut may go whatever the turning speed."""
-
-    depth: float
-    """m; inf where nothing limits it."""
-    frequency: float
-    """Hz, at which it would chatter."""
-    feed: float
-    """Direction of the feed that is worst, degrees from X."""
-    teeth: float
-    """Counted as being in the cut."""
-    specific: float
-    """Pa."""
-
-
-@dataclass(frozen=True, slots=True)
 class Shaking:
     """All of it, at one place."""
 
@@ -77,6 +57,11 @@ class Shaking:
     """Hz, shape (n,)."""
     tool: ComplexArray
     """Receptance of the tool against the work, m/N, shape (n, 3, 3)."""
+
+    def tool_at(self, frequency: FloatArray) -> ComplexArray:
+        """Return the receptance of the tool against the work at other frequencies, Hz, m/N, shape (n, 3, 3)."""
+        pulls = pull(self.solved.built, self.solved.built.tip)
+        return receptance(self.modes, pulls, tip_compliance(self.solved), frequency)
 
 
 def shaking(machine: Machine, place: Place, level: Level = "likely", progress: Progress | None = None) -> Shaking:
@@ -96,11 +81,18 @@ def shaking(machine: Machine, place: Place, level: Level = "likely", progress: P
     pulls = pull(solved.built, solved.built.tip)
     static = tip_compliance(solved)
     tool = receptance(modes, pulls, static, frequency)
-    part = np.einsum("mnd,pnd->mp", modes.shape[:, : pulls.shape[1]], pulls)
-    share = (part**2 / (2 * np.pi * modes.frequency[:, None]) ** 2 / np.diag(static)).max(axis=1)
+    share = shares_at_tool(solved, modes)
     told = range(min(TOLD, len(modes.frequency)))
     swings = tuple(_swing(machine, solved, modes, number, float(share[number])) for number in told)
     return Shaking(solved, modes, swings, frequency, tool)
+
+
+def shares_at_tool(solved: Solved, modes: Modes) -> FloatArray:
+    """Return of each mode the largest part of the tool's static give that it makes up, along x, y or z, shape (n,)."""
+    pulls = pull(solved.built, solved.built.tip)
+    part = np.einsum("mnd,pnd->mp", modes.shape[:, : pulls.shape[1]], pulls)
+    give = np.diag(tip_compliance(solved))
+    return np.asarray((part**2 / (2 * np.pi * modes.frequency[:, None]) ** 2 / give).max(axis=1))
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,14 +107,6 @@ class Shakes:
         """Return a mode's frequency, Hz."""
         f = [one.swings[min(number, len(one.swings) - 1)].frequency for one in (self.low, self.likely, self.high)]
         return Band(*f)
-
-    def limit(self, cut: Cut) -> tuple[Chatter, Band] | None:
-        """Return how deep a cut may go, likely, and the depth as a band, m; None where the tool does not turn."""
-        found = [chatter(one, cut) for one in (self.low, self.likely, self.high)]
-        low, likely, high = found
-        if low is None or likely is None or high is None:
-            return None
-        return likely, Band(low.depth, likely.depth, high.depth)
 
 
 def shakes(machine: Machine, place: Place, progress: Progress | None = None) -> Shakes:
@@ -149,49 +133,16 @@ def tapped(found: Shaking, node: int) -> ComplexArray:
     return receptance(found.modes, forces, np.asarray(u[:, node, :3]), found.frequency)
 
 
-def chatter(found: Shaking, cut: Cut) -> Chatter | None:
-    """Return how deep a milling cut may go; None where the tool does not turn.
-
-    The chip's thickness is taken in the middle of the teeth's way through the cut, the feed in each of some
-    directions in the plane; the worst one counts. Fewer teeth than one count as one.
-    """
-    e = cut.engagement
-    if not e.milling:
-        return None
-    angle = engagement_angle(e.diameter, e.width)
-    mean = 2 * e.width * e.chip / (e.diameter * angle)
-    specific = specific_force(e.kc11, e.mc, mean) * float(np.hypot(1.0, RADIAL))
-    teeth = max(1.0, e.teeth * angle / (2 * np.pi))
-    worst: Chatter | None = None
-    for feed in np.arange(TURNS) * 2 * np.pi / TURNS:
-        normal, force = _directions(float(feed), angle / 2)
-        G = oriented(found.tool, normal, force)
-        depth = limit_depth(G, specific, teeth)
-        if worst is None or depth < worst.depth:
-            at = float(found.frequency[int(np.argmin(G.real))])
-            worst = Chatter(depth, at, float(np.degrees(feed)), teeth, specific)
-    return worst
-
-
-def _directions(feed: float, phi: float) -> tuple[FloatArray, FloatArray]:
-    """Return the chip's thickness and the force on the tool of a tooth at angle phi, unit vectors."""
-    along = np.array([np.cos(feed), np.sin(feed), 0.0])
-    across = np.array([-np.sin(feed), np.cos(feed), 0.0])
-    outward = np.sin(phi) * along + np.cos(phi) * across
-    cutting = np.cos(phi) * along - np.sin(phi) * across
-    force = -(cutting + RADIAL * outward) / np.hypot(1.0, RADIAL)
-    return outward, force
-
-
 def _swing(machine: Machine, solved: Solved, modes: Modes, number: int, at_tool: float) -> Swing:
     frame = solved.built.frame
     shape = modes.shape[number]
     strain = energies(replace(solved.statics, u=shape[None]))[0].sum(axis=1)
     row = int(np.argmax(strain))
     own = shape[: len(frame.nodes)]
+    largest = np.abs(own[_node_masses(frame)[0] > 0.0, :3]).max()
     return Swing(
-        float(modes.frequency[number]), float(modes.zeta[number]), _moves(machine, frame, own), frame.groups[row],
-        float(strain[row] / strain.sum()), at_tool, own / np.abs(own[:, :3]).max(),
+        float(modes.frequency[number]), float(modes.zeta[number]), moves(machine, frame, own), frame.groups[row],
+        float(strain[row] / strain.sum()), at_tool, own / largest,
     )  # fmt: skip
 
 
@@ -221,7 +172,7 @@ def _node_masses(frame: Frame) -> tuple[FloatArray, IntArray]:
     return m, group
 
 
-def _moves(machine: Machine, frame: Frame, u: FloatArray) -> str:
+def moves(machine: Machine, frame: Frame, u: FloatArray) -> str:
     """Return in words what moves and how: as a whole along or about an axis, or bending."""
     m, group = _node_masses(frame)
     energy = m * np.sum(u[:, :3] ** 2, axis=1)

@@ -4,27 +4,23 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.band import LEVELS, Band
+from unterbau.band import LEVELS, Band, Level
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, links, to_frame
 from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
-from unterbau.mechanics.frame import Frame, Loads
+from unterbau.mechanics.frame import JOINT, Frame, Loads
 from unterbau.mechanics.mechanism import require_stable
 from unterbau.mechanics.modes import solve_modes
 from unterbau.mechanics.statics import solve_with
 from unterbau.progress import Progress, Silent
 from unterbau.studies.loads import GRAVITY, pull
+from unterbau.studies.uncertain import between, logarithms, material_band
 
 SAMPLES = 200
-NINETY = 1.6449
-"""Standard deviations within which nine tenths of a normal distribution lie: low and high are taken as the ends."""
-MATERIAL = 0.06
-"""Spread of a material's E and G, nine tenths of it, both ways, one draw per part; castings, timber and mixes spread
-more, metals less. Common practice, no source."""
-SEED = 20
+SEED = 21
 QUANTITIES = ("x", "y", "z", "droop", "mode")
 
 
@@ -64,7 +60,7 @@ def spread(machine: Machine, place: Place, samples: int = SAMPLES, progress: Pro
     report = progress or Silent()
     builds = {level: to_frame(machine, place, level) for level in LEVELS}
     built = builds["likely"]
-    draw = _Draw({level: one.frame for level, one in builds.items()})
+    draw = _Draw(machine, {level: one.frame for level, one in builds.items()})
     forces = np.concatenate([pull(built, built.tip), np.zeros((1, len(built.frame.nodes), 6))])
     loads = Loads(forces, np.vstack([np.zeros((3, 3)), GRAVITY]))
     chance = np.random.default_rng(SEED).standard_normal((samples, len(draw.groups)))
@@ -95,54 +91,43 @@ def _sample(frame: Frame, loads: Loads) -> list[float]:
 class _Draw:
     """The frames of one machine between its low and high."""
 
-    def __init__(self, frames: dict[str, Frame]) -> None:
+    def __init__(self, machine: Machine, frames: dict[Level, Frame]) -> None:
         self._likely = frames["likely"]
+        of_material = [material_band(machine, name) for name in self._likely.groups]
+        self._material = tuple(np.log([getattr(one, end) for one in of_material]) for end in ("low", "high"))
         of_plates = np.array([plate.group for plate in self._likely.plates], dtype=np.intp)
         used = np.concatenate(
             [self._likely.springs.group, self._likely.seats.group, self._likely.beams.group, of_plates]
         )
         self.groups: IntArray = np.unique(used)
         self.names = tuple(self._likely.groups[g] for g in self.groups)
-        self._springs = _ends(frames, "springs")
-        self._seats = _ends(frames, "seats")
+        self._springs, self._seats = (
+            logarithms(*(getattr(frames[level], rows).k for level in ("likely", "low", "high")))
+            for rows in ("springs", "seats")
+        )
+        self._twist = logarithms(*(frames[level].beams.J for level in ("likely", "low", "high")))
 
     def frame(self, z: FloatArray) -> Frame:
         """Return the frame for one standard normal number per group."""
         likely = self._likely
         by_group = np.zeros(len(likely.groups))
         by_group[self.groups] = z
-        stiff = np.exp(by_group[likely.beams.group] / NINETY * np.log(1 + MATERIAL))
-        plates = tuple(
-            replace(plate, stiff=float(np.exp(by_group[plate.group] / NINETY * np.log(1 + MATERIAL))))
-            for plate in likely.plates
-        )
+        made = between(self._material[0], self._material[1], by_group)
+        plates = tuple(replace(plate, stiff=float(made[plate.group])) for plate in likely.plates)
+        stiff = made[likely.beams.group]
+        low_j, high_j = self._twist
+        twisted = likely.beams.J * between(low_j, high_j, by_group[likely.beams.group])
+        walls = likely.springs.cause != JOINT
+        of_springs, of_seats = (by_group[rows.group][:, None] for rows in (likely.springs, likely.seats))
+        k = likely.springs.k * between(self._springs[0], self._springs[1], of_springs)
+        k[walls] = likely.springs.k[walls] * made[likely.springs.group[walls]][:, None]
         return replace(
             likely,
             plates=plates,
-            beams=replace(likely.beams, E=likely.beams.E * stiff, G=likely.beams.G * stiff),
-            springs=replace(
-                likely.springs, k=_between(likely.springs.k, self._springs, by_group[likely.springs.group])
-            ),
-            seats=replace(likely.seats, k=_between(likely.seats.k, self._seats, by_group[likely.seats.group])),
+            beams=replace(likely.beams, E=likely.beams.E * stiff, G=likely.beams.G * stiff, J=twisted),
+            springs=replace(likely.springs, k=k),
+            seats=replace(likely.seats, k=likely.seats.k * between(self._seats[0], self._seats[1], of_seats)),
         )
-
-
-def _ends(frames: dict[str, Frame], rows: str) -> tuple[FloatArray, FloatArray]:
-    """Return the logarithms of low and high over likely; 0 where nothing is uncertain."""
-    middle = getattr(frames["likely"], rows).k
-    certain = (middle <= 0.0) | np.isinf(middle)
-    safe = np.where(certain, 1.0, middle)
-    found = []
-    for level in ("low", "high"):
-        end = np.where(certain, 1.0, getattr(frames[level], rows).k)
-        found.append(np.log(end / safe))
-    return found[0], found[1]
-
-
-def _between(k: FloatArray, ends: tuple[FloatArray, FloatArray], z: FloatArray) -> FloatArray:
-    low, high = ends
-    z = z[:, None] / NINETY
-    return np.asarray(k * np.exp(np.where(z < 0.0, -z * low, z * high)))
 
 
 def _rank_correlation(values: FloatArray, chance: FloatArray) -> FloatArray:

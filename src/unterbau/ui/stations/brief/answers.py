@@ -52,8 +52,8 @@ class TargetsPanel(QWidget):
             for axis, target, reached in zip(AXES, found.stiffness, answers.worst, strict=True)
         ]
         text = f"“{name}” at the weakest place of its travel, N/µm: {'; '.join(rows)}."
-        if found.mode and answers.modes:
-            first = answers.modes[0].frequency
+        if found.mode and answers.headline:
+            first = answers.headline.frequency
             text += (
                 f" Lowest mode {first.likely:.0f} Hz ({first.low:.0f} – {first.high:.0f}) of {found.mode:.0f} wanted."
             )

@@ -169,7 +169,7 @@ class Readout(QWidget):
             self.bands[axis].setToolTip(f"low – high here; {needed}: {words}")
         self._droop, self._droops, self._hurry = answers.droop, answers.droops[1], answers.hurry
         self._show_droop()
-        lowest = answers.modes[0]
+        lowest = answers.headline or answers.modes[0]
         self.figures["shake"].setText(f"{lowest.frequency.likely:.0f} Hz")
         self.spreads["shake"].setText(band_text(lowest.frequency, 1.0))
         self.figures["shake"].setToolTip(

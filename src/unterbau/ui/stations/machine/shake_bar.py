@@ -9,6 +9,7 @@ from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, kind_of, link
 from unterbau.mechanics.receptance import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
+from unterbau.studies.stability import Limit, limit
 from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.asked_label import AskedLabel
@@ -18,7 +19,10 @@ from unterbau.units import Units, length_text, number_text
 AXES = ("X", "Y", "Z")
 MARKS = ("──", "╌╌", "····")
 STROKES = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine)
-AT = (("tool", "tapped at the tool"), ("part", "tapped at the part on the bench"))
+AT = (
+    ("tool", "tapped at the tool"), ("part", "tapped at the part on the bench"), ("lobes", "depth by turning speed"),
+)  # fmt: skip
+LOBES = "lobes"
 
 
 def swing_words(machine: Machine, swing: Swing) -> str:
@@ -31,19 +35,19 @@ def swing_words(machine: Machine, swing: Swing) -> str:
     )
 
 
-def limit_words(shakes: Shakes, chosen: Cut, units: Units) -> str:
+def limit_words(found: Limit | None, chosen: Cut, units: Units) -> str:
     """Return how deep a cut may go, in a sentence or two."""
-    found = shakes.limit(chosen)
     if found is None:
         return f"{chosen.label}: the work turns, not the tool; no such limit is estimated."
-    worst, band = found
+    worst = found.likely
     if np.isinf(worst.depth):
         return f"{chosen.label}: nothing here limits the depth of cut."
-    low, high = (length_text(v, units) for v in band.ends)
+    low, high = (length_text(v, units) for v in found.depth.ends)
+    sort = "" if worst.covered else " Little of the tool is in the work: other lobes may come lower."
     return (
-        f"{chosen.label} ({chosen.tool}): up to {length_text(worst.depth, units)} deep ({low} – {high}) it does not "
-        f"chatter at any speed; deeper it may, first at {worst.frequency:.0f} Hz feeding at {worst.feed:.0f}° from X. "
-        "An estimate: well chosen speeds allow more, a blunt tool less."
+        f"{chosen.label} ({chosen.tool}): at {worst.turns * 60:.0f} turns a minute it chatters beyond "
+        f"{length_text(worst.depth, units)} ({low} – {high}), at {worst.frequency:.0f} Hz feeding at "
+        f"{worst.feed:.0f}° from X; at no speed below {length_text(worst.floor, units)}. An estimate.{sort}"
     )
 
 
@@ -72,6 +76,7 @@ class ShakeBar(QWidget):
         self.limit.setWordWrap(True)
         self.plot = pg.PlotWidget(self, background=colour("paper"))
         self._shown: tuple[Machine, Shakes, str, Units] | None = None
+        self._limit: Limit | None = None
         self._build()
         self.modes.currentRowChanged.connect(self._on_row)
         self.pause.toggled.connect(self._on_paused)
@@ -94,7 +99,8 @@ class ShakeBar(QWidget):
             self.modes.addItem(f"{swing.frequency:.0f} Hz ({low:.0f} – {high:.0f})   {swing.moves}")
         self.modes.setCurrentRow(min(number, self.modes.count() - 1))
         self.modes.blockSignals(False)
-        self.limit.setText(limit_words(shakes, chosen, units))
+        self._limit = limit(shakes, chosen)
+        self.limit.setText(limit_words(self._limit, chosen, units))
         self._draw()
 
     def show_waiting(self, done: int, total: int) -> None:
@@ -121,9 +127,13 @@ class ShakeBar(QWidget):
             return
         shakes = self._shown[1]
         self.detail.setText(swing_words(self._shown[0], shakes.likely.swings[self.number]))
-        H, f = self.curves(), shakes.likely.frequency
         item = self.plot.getPlotItem()
         item.clear()
+        if self.at.currentData() == LOBES:
+            self._draw_lobes(item)
+            return
+        item.setLabel("bottom", "Hz", color=colour("muted").name())
+        H, f = self.curves(), shakes.likely.frequency
         still = []
         for axis, name in enumerate(AXES):
             pen = pg.mkPen(colour("ink") if axis != 1 else colour("accent"), width=1.4, style=STROKES[axis])
@@ -134,6 +144,24 @@ class ShakeBar(QWidget):
         for n, swing in enumerate(shakes.likely.swings):
             pen = pg.mkPen(colour("warning" if n == self.number else "hairline"), width=1.2)
             item.addItem(pg.InfiniteLine(swing.frequency, pen=pen))
+
+    def _draw_lobes(self, item: pg.PlotItem) -> None:
+        """Draw how deep the chosen cut may go by the tool's turning speed."""
+        assert self._shown is not None
+        units = self._shown[3]
+        item.setLabel("bottom", "turns a minute", color=colour("muted").name())
+        found = self._limit
+        if found is None or np.isinf(found.likely.depth):
+            self.key.setText("no limit of depth is estimated for this cut")
+            return
+        one, unit = found.likely, 1e3 if units == "mm" else 1 / 0.0254
+        depth = np.where(np.isfinite(one.lobes), one.lobes, np.nan) * unit
+        item.plot(one.speeds * 60, depth, pen=pg.mkPen(colour("ink"), width=1.4), connect="finite")
+        item.addItem(pg.InfiniteLine(one.turns * 60, pen=pg.mkPen(colour("warning"), width=1.2)))
+        floor = pg.mkPen(colour("accent"), width=1.2, style=Qt.PenStyle.DashLine)
+        item.addItem(pg.InfiniteLine(np.log10(one.floor * unit), angle=0, pen=floor))
+        name = "mm" if units == "mm" else "in"
+        self.key.setText(f"chatters above the line, {name} of depth, likely; dashed: at no speed below; upright: now")
 
     def _build(self) -> None:
         unit = em()
