@@ -32,6 +32,8 @@ class Engagement:
     teeth: int = 1
     turns: float = 0.0
     """Of the tool, 1/s."""
+    straight: bool = False
+    """Whether the flutes are straight: no helix spreads a tooth's pull."""
 
     @property
     def milling(self) -> bool:
@@ -86,6 +88,8 @@ class OwnCut:
     """Feed of each tooth, or of each turn of the work."""
     turns: float = 300.0
     """Of the tool, 1/s."""
+    straight: bool = False
+    """Flutes without a helix."""
 
 
 def stuff_label(name: str) -> str:

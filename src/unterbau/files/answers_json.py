@@ -46,6 +46,7 @@ def answers_data(candidate: Candidate, answers: Answers, prices: PriceBook) -> d
         "load_path": path,
         "droop": {
             "range": dataclasses.asdict(answers.droop),
+            "tool_against_feet": dataclasses.asdict(answers.sag),
             "places": [
                 {
                     "x": x,
@@ -56,6 +57,7 @@ def answers_data(candidate: Candidate, answers: Answers, prices: PriceBook) -> d
             ],
         },
         "modes": [dataclasses.asdict(mode) for mode in answers.modes],
+        "mode_at_the_tool": dataclasses.asdict(answers.headline) if answers.headline else None,
         "hurry": {
             one.axis: {"moved": one.mass, "left_behind_per_acceleration": dataclasses.asdict(one.left_behind)}
             for one in answers.hurry

@@ -27,7 +27,7 @@ from unterbau.sections.solved import SolvedSection, check_solved, register
 from unterbau.strict import STRICT
 
 FORMAT = "unterbau-project"
-VERSION = 4
+VERSION = 5
 SUFFIX = ".unterbau"
 
 

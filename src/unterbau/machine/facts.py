@@ -107,7 +107,10 @@ def _member(part: Member) -> tuple[str, ...]:
 
 def _stand(part: Stand) -> tuple[str, ...]:
     known = "Legs 12EI/h³ (welded) or 3EI/h³ (bolted) sideways, panels in shear G·t·w/h, in series with the feet."
-    lines: tuple[str, ...] = (known, "Feet and casters: common practice, no source. A bench counts as firm.")
+    lines: tuple[str, ...] = (
+        known,
+        "Feet and casters: common practice, no source. A workbench sways at 5 to 20 Hz with what stands on it.",
+    )
     if part.kind == "block":
         lines += ("Caution: lifting and tipping a block; two people or a hoist, and local codes.",)
     if part.kind == "welded":

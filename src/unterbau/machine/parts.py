@@ -157,7 +157,7 @@ class Cutter:
         return min(self.flute_length or FLUTES * self.diameter, self.stick_out)
 
 
-StandKind = Literal["bench", "welded", "profile", "plywood", "block"]
+StandKind = Literal["firm", "bench", "welded", "profile", "plywood", "block"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,7 +168,7 @@ class Stand:
 
     kind: StandKind = "bench"
     height: float = 0.7
-    """Of legs, box or block; a bench counts as firm."""
+    """Of legs, box or block."""
     casters: bool = False
     """Locked casters instead of levelling feet."""
 

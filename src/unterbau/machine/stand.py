@@ -1,9 +1,11 @@
-"""What a machine's feet stand on: a bench as it is, a stand of legs or panels, a cast block.
+"""What a machine's feet stand on: something firm, a workbench, a stand of legs or panels, a cast block.
 
 Each foot becomes a levelling foot and the stand's own give in series. Legs that are welded keep their ends from
 turning, bolted ones only one end: 12EI/h³ and 3EI/h³ sideways, EA/h upright (Timoshenko, Strength of
 Materials). Panels carry sideways loads in shear: G·t·w/h. A block counts as firm and heavy.
 """
+
+from math import pi
 
 from unterbau.band import Level
 from unterbau.machine.bill import Line
@@ -16,7 +18,8 @@ from unterbau.materials.material import material
 
 KEY = "stand"
 LABELS: dict[StandKind, str] = {
-    "bench": "a bench as it is", "welded": "welded legs", "profile": "bolted legs of slotted profile",
+    "firm": "something firm", "bench": "a workbench", "welded": "welded legs",
+    "profile": "bolted legs of slotted profile",
     "plywood": "plywood box", "block": "cast block",
 }  # fmt: skip
 LEGS: dict[StandKind, tuple[Member, int]] = {
@@ -32,13 +35,20 @@ FOOT: dict[Level, tuple[float, float]] = {"low": (2e6, 4e6), "likely": (6e6, 15e
 CASTER: dict[Level, tuple[float, float]] = {"low": (0.1e6, 0.5e6), "likely": (0.3e6, 1.5e6), "high": (1e6, 4e6)}
 """Locked caster instead of a foot; common practice, no source."""
 ZETA = 0.04
+BENCH: dict[Level, float] = {"low": 5.0, "likely": 10.0, "high": 20.0}
+"""Frequency at which a workbench sways with what stands on it, Hz; common practice, no source."""
+UPRIGHT = 8.0
+"""A bench is so much stiffer upright than sideways."""
 
 
-def ground(frame: FrameBuilder, stand: Stand, level: Level, feet: list[int]) -> None:
-    """Hold the feet of a frame to the ground through the stand, and let it weigh on them."""
+def ground(frame: FrameBuilder, stand: Stand, level: Level, feet: list[int], carried: float) -> None:
+    """Hold the feet of a frame of so many kilograms to the ground through the stand, and let it weigh on them."""
     places = [frame.places[node] for node in feet]
     across, upright = (CASTER if stand.casters else FOOT)[level]
     give_across, give_upright = _give(stand, places)
+    if stand.kind == "bench":
+        give_across = len(feet) / (max(carried, 1.0) * (2 * pi * BENCH[level]) ** 2)
+        give_upright = give_across / UPRIGHT
     k_across, k_upright = 1 / (1 / across + give_across), 1 / (1 / upright + give_upright)
     mass = sum(line.mass for line in stand_lines(stand, places)) / max(1, len(feet))
     for node in feet:
@@ -82,7 +92,7 @@ def stand_lines(stand: Stand, places: list[Vector]) -> tuple[Line, ...]:
 
 def stand_bodies(stand: Stand, places: list[Vector], chains: list[str]) -> list[Prism]:
     """Return what is drawn of a stand: legs below the feet, or one box under all."""
-    if stand.kind == "bench" or not places:
+    if stand.kind in ("firm", "bench") or not places:
         return []
     if stand.kind in LEGS:
         rings = member_rings(LEGS[stand.kind][0])

@@ -19,6 +19,8 @@ HELIX = np.radians(30.0)
 THINNEST = 5e-6
 """Below this chip, m, the specific force is not taken any higher: the edge rubs."""
 STEPS, FINE = 180, 721
+STRAIGHT = 0.01
+"""A straight edge is counted as lagging by this over its depth, rad."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,8 +50,9 @@ def engagement_angle(diameter: float, width: float) -> float:
 
 
 def milling_force(
-    kc11: float, mc: float, depth: float, width: float, chip: float, diameter: float, teeth: int, turns: float
-) -> CutForce:
+    kc11: float, mc: float, depth: float, width: float, chip: float, diameter: float, teeth: int, turns: float,
+    helix: float = HELIX,
+) -> CutForce:  # fmt: skip
     """Return the force of a milling cut.
 
     Args:
@@ -61,6 +64,7 @@ def milling_force(
         diameter: Of the tool, m.
         teeth: Number.
         turns: Of the tool, 1/s.
+        helix: Of its flutes, rad; 0 where they are straight.
     """
     angle = engagement_angle(diameter, width)
     mean_chip = 2 * width * chip / (diameter * angle)
@@ -68,21 +72,22 @@ def milling_force(
     power = kc * depth * width * chip * teeth * turns
     speed = np.pi * diameter * turns
     tangential = power / speed
-    x, y = tooth_forces(kc11, mc, depth, angle, chip, diameter, teeth)
+    x, y = tooth_forces(kc11, mc, depth, angle, chip, diameter, teeth, helix)
     peak = float(np.hypot(x, y).max())
     return CutForce(tangential, peak, power, tangential * diameter / 2, teeth * angle / (2 * np.pi))
 
 
 def tooth_forces(
-    kc11: float, mc: float, depth: float, angle: float, chip: float, diameter: float, teeth: int
-) -> tuple[FloatArray, FloatArray]:
+    kc11: float, mc: float, depth: float, angle: float, chip: float, diameter: float, teeth: int,
+    helix: float = HELIX,
+) -> tuple[FloatArray, FloatArray]:  # fmt: skip
     """Return the force on the tool along and across the feed over one turn, N, shape (STEPS,) each.
 
     A tooth's edge lags along the helix: at height z it is in the cut at φ − k·z. What it feels is the force of a metre
     of straight edge integrated over that lag, so it is the difference of one running integral at the edge's two ends.
     """
     reach, of_x, of_y = _running(kc11, mc, angle, chip)
-    lag = 2 * np.tan(HELIX) / diameter
+    lag = max(2 * np.tan(helix) / diameter, STRAIGHT / max(depth, 1e-9))
     turn = np.linspace(0.0, 2 * np.pi, STEPS, endpoint=False)[:, None]
     tip = turn + np.arange(teeth) * 2 * np.pi / teeth
     shank = tip - lag * depth

@@ -6,7 +6,7 @@ from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, links
 from unterbau.mechanics.milling import specific_force
 from unterbau.studies.account import AXES, LINEAR, PUSH, Account
-from unterbau.studies.cutting import bearable, moved_by
+from unterbau.studies.cutting import bearable, moved_by, tool_limits
 from unterbau.studies.places import place_words
 from unterbau.studies.reach import Reach
 from unterbau.studies.shake import Shakes
@@ -16,17 +16,18 @@ from unterbau.units import Units, length_text, movement_text, number_text
 LENSES = {"cut": "the customary cut", "chatter": "depth that does not chatter", "reach": "weakest place of the travel"}
 
 
-def cut_account(cut: Cut, axis: int, compliance: float, error: float, units: Units) -> Account:
+def cut_account(machine: Machine, cut: Cut, axis: int, compliance: float, error: float, units: Units) -> Account:
     """Return how the movement under a cut, and the depth that an error allows, came about.
 
     Args:
+        machine: Whose tool and spindle may end the cut.
         cut: The cut.
         axis: Along which the tool is pulled.
         compliance: Along it, likely, m/N.
         error: Allowed, m.
         units: For lengths.
     """
-    e, force, borne = cut.engagement, cut.force, bearable(cut, compliance, error)
+    e, force, borne = cut.engagement, cut.force, bearable(cut, compliance, error, tool_limits(machine, cut))
     moves = moved_by(cut, compliance)
     specific = specific_force(e.kc11, e.mc, e.chip)
     low, high = (movement_text(one, units) for one in moves.ends)
@@ -42,7 +43,7 @@ def cut_account(cut: Cut, axis: int, compliance: float, error: float, units: Uni
         ),
         (
             f"The other way round: {movement_text(error, units)} is the frame's share of the brief's error; "
-            f"the force that makes it belongs to a depth of {length_text(borne.depth, units)}."
+            f"the depth of {length_text(borne.depth, units)} that this machine takes ends by {borne.ends_by}."
         ),
     )
     rows = [

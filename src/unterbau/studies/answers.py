@@ -12,7 +12,7 @@ from unterbau.mechanics.modes import solve_modes
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
-from unterbau.studies.compliance import Solved, droop, nose_compliance, softest, solve, tip_compliance
+from unterbau.studies.compliance import Solved, droop, nose_compliance, sag, softest, solve, tip_compliance
 from unterbau.studies.hurry import Hurry, hurry_of
 from unterbau.studies.loads import NOSE, TIP, WEIGHT
 from unterbau.studies.reach import counts_of, grid
@@ -67,6 +67,8 @@ class Answers:
     """Softest direction, likely."""
     droop: Band
     """Range over centre and corners, m."""
+    sag: Band
+    """How far the tool itself sinks against the feet, the bed sinking with it, m."""
     droops: tuple[tuple[float, ...], ...]
     """At each level, at each place of `CORNERS`, m."""
     worst: tuple[Band, Band, Band]
@@ -136,6 +138,7 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
         softest=stiffness_band(1 / stiffest, uncertain.drawn(components(here, along, along))[0]),
         direction=(float(direction[0]), float(direction[1]), float(direction[2])),
         droop=_times(factor, float(np.ptp(sags))),
+        sag=_times(factor, abs(sag(here))),
         droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
         worst=_elsewhere(stiffness, give.max(axis=0)),
         worst_places=(x, y, z),

@@ -75,6 +75,13 @@ def droop(solved: Solved) -> float:
     return float(np.sum(force * solved.statics.u[WEIGHT, : len(force)]))
 
 
+def sag(solved: Solved) -> float:
+    """Return how far the tool itself sinks by weight, with all that carries it, against the feet, m, down negative."""
+    frame, u = solved.built.frame, solved.statics.u[WEIGHT]
+    standing = np.unique(frame.springs.i[frame.springs.j < 0])
+    return float(u[solved.built.tip, 2] - u[standing, 2].mean())
+
+
 def softest(compliance: FloatArray) -> tuple[FloatArray, float]:
     """Return the softest direction (unit vector, largest entry positive) and its stiffness, N/m."""
     values, vectors = np.linalg.eigh(compliance)

@@ -162,7 +162,7 @@ class Kit:
         if not self.feet:
             return
         stand: Stand = self.machine.stand
-        ground(self.frame, stand, self.level, self.feet)
+        ground(self.frame, stand, self.level, self.feet, sum(line.mass for line in self.lines))
         places = [self.frame.places[node] for node in self.feet]
         names = [self.frame.names[node] for node in self.feet]
         self.chains |= {name: (node,) for name, node in zip(names, self.feet, strict=True)}

@@ -81,7 +81,7 @@ class Accounts(QObject):
         if quantity == "cut":
             likely, _ = self._feed.likely(machine)
             error = SHARES[project.brief.finish] * project.brief.accuracy
-            self.ready.emit(cut_account(chosen, axis, float(likely.compliance[axis, axis]), error, units))
+            self.ready.emit(cut_account(machine, chosen, axis, float(likely.compliance[axis, axis]), error, units))
         elif quantity == "reach":
             reach = self._lenses.reach.known(machine)
             if reach is None:

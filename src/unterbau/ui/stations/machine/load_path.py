@@ -7,7 +7,7 @@ from unterbau.catalogue.cuts import OWN_CUT, Cut, cuts
 from unterbau.machine.machine import Machine, links
 from unterbau.mechanics.frame import CAUSES
 from unterbau.studies.answers import LikelyAnswers
-from unterbau.studies.cutting import MOST, bearable, moved_by
+from unterbau.studies.cutting import bearable, moved_by, tool_limits
 from unterbau.studies.shares import REST
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.part_form import ChoiceBox
@@ -113,18 +113,20 @@ class LoadPath(QWidget):
     def _show_meaning(self, compliance: float) -> None:
         chosen = self._cut
         force, moves = chosen.force, moved_by(chosen, compliance)
-        borne, error = bearable(chosen, compliance, self._error), movement_text(self._error, self._view.units)
-        more = "more than " if borne.depth >= MOST else ""
+        machine = self._shown[0] if self._shown else None
+        assert machine is not None
+        borne = bearable(chosen, compliance, self._error, tool_limits(machine, chosen))
+        error = movement_text(self._error, self._view.units)
         low, likely, high = (movement_text(value, self._view.units) for value in (moves.low, moves.likely, moves.high))
         self.meaning.setText(
             f"pulls with {force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) and moves the tool {likely} "
-            f"({low.split()[0]} – {high.split()[0]}); {error} of error bear a depth of {more}"
-            f"{length_text(borne.depth, self._view.units)}"
+            f"({low.split()[0]} – {high.split()[0]}); with {error} of error a depth of "
+            f"{length_text(borne.depth, self._view.units)}, ended by {borne.ends_by}"
         )
         tip = (
             f"{chosen.tool}; largest force within a turn. {chosen.source}. The depth that makes {error}, the share of "
             f"the brief's error that is the frame's, is for this tool, width and feed; {borne.force.low:.0f} – "
-            f"{borne.force.high:.0f} N; the cutting edge may end sooner, and it may chatter before (lens Shake)."
+            f"{borne.force.high:.0f} N; it may chatter before (lens Shake)."
         )
         self.meaning.setToolTip(tip)
         self.cut.setToolTip(tip)

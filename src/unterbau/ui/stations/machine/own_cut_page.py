@@ -40,6 +40,7 @@ class OwnCutPage(QWidget):
         stuffs = tuple((one, stuff_label(one)) for one in STUFFS)
         self.material = ChoiceBox("What is cut", stuffs, self)
         self.turning = ChoiceBox("What turns", ((False, "the tool"), (True, "the work")), self)
+        self.straight = ChoiceBox("Flutes", ((False, "helical flutes"), (True, "straight flutes")), self)
         self.teeth = QSpinBox(self)
         self.teeth.setRange(1, 20)
         self.teeth.setAccessibleName("teeth")
@@ -55,6 +56,7 @@ class OwnCutPage(QWidget):
         self._build()
         self.material.activated.connect(partial(self._on_choice, self.material, "material"))
         self.turning.activated.connect(partial(self._on_choice, self.turning, "turning"))
+        self.straight.activated.connect(partial(self._on_choice, self.straight, "straight"))
         self.teeth.valueChanged.connect(self._on_teeth)
         self.back.clicked.connect(self.closed)
         for name, _, _, scale, _ in QUANTITIES:
@@ -65,6 +67,8 @@ class OwnCutPage(QWidget):
         self._own = own
         self.material.show_value(own.material)
         self.turning.show_value(own.turning)
+        self.straight.show_value(own.straight)
+        self.straight.setVisible(not own.turning)
         self.teeth.blockSignals(True)
         self.teeth.setValue(own.teeth)
         self.teeth.blockSignals(False)
@@ -97,6 +101,7 @@ class OwnCutPage(QWidget):
         grid.setColumnStretch(1, 1)
         rows: list[tuple[QWidget, QWidget]] = [
             (label("in", "muted", 0.92), self.material), (label("what turns", "muted", 0.92), self.turning),
+            (label("with", "muted", 0.92), self.straight),
         ]  # fmt: skip
         rows += [(self._captions["diameter"], self.fields["diameter"]), (self._captions["teeth"], self.teeth)]
         rows += [(self._captions[name], self.fields[name]) for name in ("width", "depth", "chip", "turns")]

@@ -110,6 +110,7 @@ class Readout(QWidget):
         self.spreads = {name: label("", "muted", 0.8) for name in self.figures}
         self._droop: Band | None = None
         self._droops: tuple[float, ...] = ()
+        self._sag: Band | None = None
         self._hurry: tuple[Hurry, ...] = ()
         self._build()
         for number in (*self.numbers, *self.figures.values(), self.hurry):
@@ -168,6 +169,7 @@ class Readout(QWidget):
             )
             self.bands[axis].setToolTip(f"low – high here; {needed}: {words}")
         self._droop, self._droops, self._hurry = answers.droop, answers.droops[1], answers.hurry
+        self._sag = answers.sag
         self._show_droop()
         lowest = answers.headline or answers.modes[0]
         self.figures["shake"].setText(f"{lowest.frequency.likely:.0f} Hz")
@@ -196,7 +198,10 @@ class Readout(QWidget):
         each = (
             f"{name} {movement_text(sag, self._view.units)}" for name, sag in zip(PLACES, self._droops, strict=True)
         )
-        self.figures["droop"].setToolTip(f"tool against bed by weight, likely: {', '.join(each)}")
+        alone = f"; the tool itself sinks {movement_text(self._sag.likely, self._view.units)} here" if self._sag else ""
+        self.figures["droop"].setToolTip(
+            f"tool against bed by weight, likely: {', '.join(each)}{alone}, against the feet, the bed with it"
+        )
         low, high = self._droop.ends
         unit = self._view.units
         self.spreads["droop"].setText(f"{movement_text(low, unit).split()[0]} – {movement_text(high, unit).split()[0]}")
