@@ -59,7 +59,9 @@ def test_bonded_face_by_hand() -> None:
 
 def test_pieces_add_up_and_welds_are_rigid() -> None:
     one, four = (joint("bracket").springs("likely", n, FACE) for n in (1, 4))
-    assert four == pytest.approx([4 * k for k in one])
+    assert four[:3] == pytest.approx([4 * k for k in one[:3]])
+    lever = 4 * 0.05**2  # two and two along the edges of a face of 100 × 100
+    assert four[3:] == pytest.approx([4 * one[3] + one[1] * 2 * lever, *(4 * k + one[0] * lever for k in one[4:])])
     assert one[0] == pytest.approx(35e6)
     assert one[4] == pytest.approx(12e3)
     assert set(joint("weld").springs("low", 1, FACE)) == {float("inf")}
@@ -143,7 +145,10 @@ def test_impossible_prices_are_refused(change: dict[str, Any], where: str) -> No
 def test_a_joint_of_ones_own() -> None:
     own = Joint(OWN, 2, OwnValues(80e6, 50e6, 9e3, 4e3, 4.0))
     kind = joint_kind(own)
-    assert kind.springs("likely", 2, FACE) == pytest.approx((160e6, 100e6, 100e6, 8e3, 18e3, 18e3))
+    lever = 2 * 0.05**2  # one over the other, at the edges of the face
+    assert kind.springs("likely", 2, FACE) == pytest.approx(
+        (160e6, 100e6, 100e6, 8e3 + 50e6 * lever, 18e3 + 80e6 * lever, 18e3)
+    )
     assert kind.springs("high", 1, FACE)[0] == pytest.approx(16 * kind.springs("low", 1, FACE)[0])
     assert likely_values(own) is own.own
     started = likely_values(Joint("bracket"))

@@ -123,7 +123,9 @@ def test_result_has_everything_the_format_promises() -> None:
     assert set(case) == {"id", "displacements", "reactions", "beam_forces", "energy"}
     assert set(case["reactions"]) == {"n0"}
     assert set(case["energy"]) == {"g0", "g1", "g2", "joint", "ground"}
-    assert set(case["energy"]["g0"]) == {"axial", "shear", "torsion", "bending", "joint"}
+    assert set(case["energy"]["g0"]) == {
+        "axial", "shear", "torsion", "bending", "joint", "distortion", "wall"
+    }  # fmt: skip
     assert len(case["beam_forces"]["b0"]["i"]) == 6
     shape = result["modes"][0]["shape"]
     assert max(abs(v) for row in shape.values() for v in row[:3]) == pytest.approx(1.0)

@@ -19,7 +19,7 @@ from unterbau.files.project_json import parse_project, project_text, read_projec
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, kind_of
-from unterbau.machine.parts import Joint, Member, Plate
+from unterbau.machine.parts import Joint, Member, Plate, Stand
 from unterbau.project.project import Candidate, Project
 from unterbau.ui.shell.file_actions import DEMOS, demo_project
 
@@ -53,6 +53,20 @@ def test_the_sample_of_version_3_opens() -> None:
     assert opened.brief.cuts == ("brass", "steel-light")
 
 
+def test_a_bench_of_version_4_was_firm_and_stays_so() -> None:
+    opened = parse_project(SAMPLE.with_name("version-4.unterbau").read_text(encoding="utf-8"))
+    again = parse_project(SAMPLE.with_name("version-5.unterbau").read_text(encoding="utf-8"))
+    assert opened == again
+    old = json.loads(SAMPLE.with_name("version-4.unterbau").read_text(encoding="utf-8"))
+    benches = [one["machine"].get("stand", {}).get("kind", "bench") for one in old["candidates"]]
+    now = [getattr(one.machine, "stand", None) for one in opened.candidates]
+    assert "bench" in benches
+    assert all(stand is None or stand.kind != "bench" for stand in now)
+    sways = replace(router(MovingGantry()), stand=Stand("bench"))
+    kept = parse_project(project_text(Project("p", "c", (Candidate("c", sways),))))
+    assert router(kept.candidates[0].machine).stand.kind == "bench"
+
+
 @pytest.mark.parametrize("name", DEMOS)
 def test_every_demo_comes_back_equal(name: str) -> None:
     project = demo_project(name)
@@ -82,7 +96,7 @@ def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: P
     copy = write_project(path, read_project(path))
     assert copy == tmp_path / "lute.version-1.unterbau"
     assert copy.read_text(encoding="utf-8") == old
-    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 4
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 5
     assert write_project(path, read_project(path)) is None
     path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
     assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
@@ -131,7 +145,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 5, "$.version", "newer Unterbau"),
+    ("version", 6, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),

@@ -6,9 +6,10 @@ from unterbau.catalogue.cuts import cut
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.parts import Place
 from unterbau.studies.account_lenses import chatter_account, cut_account, reach_account
-from unterbau.studies.cutting import bearable
+from unterbau.studies.cutting import bearable, tool_limits
 from unterbau.studies.reach import reach
 from unterbau.studies.shake import shakes
+from unterbau.studies.stability import limit
 from unterbau.units import length_text, number_text
 
 GIVE = 1e-6
@@ -17,30 +18,31 @@ GIVE = 1e-6
 def test_the_account_of_a_cut_multiplies_up() -> None:
     """1 µm/N: so many newtons, so many micrometres."""
     chosen = cut("hardwood")
-    found = cut_account(chosen, 1, GIVE, 5e-5, "mm")
+    machine = MovingGantry()
+    found = cut_account(machine, chosen, 1, GIVE, 5e-5, "mm")
     told = " ".join(found.lines)
     assert f"is {chosen.force.likely:.0f} N" in told
     assert f"moves {chosen.force.likely:.0f} µm" in told
-    assert length_text(bearable(chosen, GIVE, 5e-5).depth, "mm") in told
+    borne = bearable(chosen, GIVE, 5e-5, tool_limits(machine, chosen))
+    assert length_text(borne.depth, "mm") in told
+    assert f"ends by {borne.ends_by}" in told
     assert dict(found.rows)["chips at that depth"].endswith("cm³/min")
-    assert "thou" in " ".join(cut_account(chosen, 1, GIVE, 5e-5, "inch").lines)
+    assert "thou" in " ".join(cut_account(machine, chosen, 1, GIVE, 5e-5, "inch").lines)
 
 
 def test_the_account_of_chatter_gives_back_its_depth() -> None:
-    """b = 1 / (2 Ks z |Re|), with the numbers as told."""
+    """The depth at the cut's own speed and the floor under all speeds, with the numbers as told."""
     machine = MovingGantry()
     found = shakes(machine, Place())
     chosen = cut("aluminium")
     told = chatter_account(machine, found, chosen, "mm")
     assert told is not None
-    limit = found.limit(chosen)
-    assert limit is not None
-    worst, _ = limit
-    words = told.lines[1].replace("−", "").split()
-    ks, z = float(words[words.index("N/mm²") - 1]) * 1e6, float(words[words.index("z") + 1].rstrip(";"))
-    least = float(words[words.index("µm/N") - 1]) * 1e-6
-    assert 1 / (2 * ks * z * least) == pytest.approx(worst.depth, rel=0.03)
-    assert length_text(worst.depth, "mm") in told.lines[1]
+    known = limit(found, chosen)
+    assert known is not None
+    worst = known.likely
+    for depth in (worst.depth, worst.floor, *known.depth.ends, *known.floor.ends):
+        assert length_text(depth, "mm") in told.lines[1]
+    assert worst.floor <= worst.depth
     assert len(told.rows) == 3
     assert chatter_account(machine, found, cut("turn-steel"), "mm") is None
 

@@ -56,12 +56,24 @@ def test_pulling_leaves_no_load_over_for_the_feet() -> None:
 
 
 def test_a_rigid_cutter_takes_away_just_its_share() -> None:
-    """The cutter is in series: what it gives is its cantilever, F·L³/3EI + F·L/κGA."""
+    """The cutter is in series: its give is its cantilever's, ∫M²/EI + ∫V²/κGA along flutes and shank."""
     soft = likely_answers(MovingGantry(cutter=Cutter(0.006, 0.025)), Place())[0]
     row = soft.shares.compliance[0][soft.shares.keys.index("cutter")].sum()
-    inertia, area = np.pi * 0.006**4 / 64, np.pi * 0.006**2 / 4
-    assert row == pytest.approx(0.025**3 / (3 * 600e9 * inertia) + 0.025 / (246e9 * area * 6 / 7), rel=1e-6)
-    assert 1e-6 / row == pytest.approx(7, abs=0.5)
+    give = 0.0
+    for diameter, near, far in (
+        (0.8 * 0.006, 0.0, 0.021),
+        (0.006, 0.021, 0.025),
+    ):  # from the tip: flutes of 3.5 D, shank
+        inertia, area = np.pi * diameter**4 / 64, np.pi * diameter**2 / 4
+        give += (far**3 - near**3) / (3 * 600e9 * inertia) + (far - near) / (246e9 * area * 6 / 7)
+    assert row == pytest.approx(give, rel=1e-6)
+    assert 3 < 1e-6 / row < 4.5  # common practice, no source
+
+
+def test_a_plain_bar_gives_as_the_handbook_says() -> None:
+    """⌀6×25 without flutes: 7 N/µm; a cutter whose flutes are as short as can be is nearly one."""
+    plain = likely_answers(MovingGantry(cutter=Cutter(0.006, 0.025, flute_length=1e-5)), Place())[0]
+    assert 1e-6 / plain.shares.compliance[0][plain.shares.keys.index("cutter")].sum() == pytest.approx(7, abs=0.5)
 
 
 def test_bands_are_ordered_and_believable(found: dict[str, object]) -> None:
@@ -73,11 +85,13 @@ def test_bands_are_ordered_and_believable(found: dict[str, object]) -> None:
         assert all(n.likely > s.likely for n, s in zip(a.nose, a.stiffness, strict=True))  # type: ignore[attr-defined]
         assert a.softest.likely <= min(s.likely for s in a.stiffness)  # type: ignore[attr-defined]
         assert all(w.likely <= s.likely * 1.0001 for w, s in zip(a.worst, a.stiffness, strict=True))  # type: ignore[attr-defined]
-    assert 0.1 < min(stiff["bolted slotted profile"]) < max(stiff["bolted slotted profile"]) < 0.9
+    assert 0.1 < min(stiff["bolted slotted profile"]) < max(stiff["bolted slotted profile"]) < 1.1
     for name in ("steel tube, epoxied sides", "tube, epoxy granite fill"):
         assert 1 <= min(stiff[name]) < max(stiff[name][:2]) <= 3
         assert stiff[name][2] <= 5
-    assert min(stiff["plate box"]) > max(1.5, min(stiff["steel tube, epoxied sides"]))
+    tube, filled = min(stiff["steel tube, epoxied sides"]), min(stiff["tube, epoxy granite fill"])
+    assert min(stiff["plate box"]) > max(1.5, tube)
+    assert filled > 1.1 * tube, "a fill keeps the walls from giving"
 
 
 def test_better_joints_make_a_stiffer_machine() -> None:
@@ -89,7 +103,7 @@ def test_better_joints_make_a_stiffer_machine() -> None:
 def test_a_study_stops_when_asked() -> None:
     class Impatient:
         def step(self, done: int, total: int, text: str) -> None:
-            assert total == 10
+            assert total == 5
             assert text
             if done == 3:
                 raise Cancelled
@@ -106,9 +120,9 @@ def test_an_impossible_machine_is_refused_in_a_sentence() -> None:
 
 def test_a_shown_band_holds_its_likely_value() -> None:
     project = parse_project((files("unterbau.demo") / "organ-pipe-router.unterbau").read_text(encoding="utf-8"))
-    droop = answers(project.candidates[0].machine, Place()).droop
-    assert droop.likely < min(droop.low, droop.high), "the range over the travel is least with likely joints here"
-    assert droop.ends == (droop.likely, max(droop.low, droop.high))
+    found = answers(project.candidates[0].machine, Place())
+    for one in (found.droop, found.sag, *(each.left_behind for each in found.hurry)):
+        assert one.low < one.likely < one.high
 
 
 def test_answers_as_data_and_text(found: dict[str, object]) -> None:

@@ -11,8 +11,9 @@ from unterbau.files.project_json import parse_project, project_text
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.project import edits
 from unterbau.project.project import Candidate, Project
-from unterbau.studies.cutting import MOST, bearable, chosen_cut, own_cut
+from unterbau.studies.cutting import ToolLimits, bearable, chosen_cut, own_cut
 
+ENDLESS = ToolLimits(0.1, 0.1, 1.0, 1e12, 1e9, 0.0)
 PROJECT = Project("p", "a", (Candidate("a", MovingGantry()),))
 
 
@@ -36,9 +37,17 @@ def test_twice_the_depth_pulls_about_twice_and_is_borne_half_as_deep() -> None:
     shallow = own_cut(OwnCut("aluminium", diameter=8e-3, teeth=3, width=4e-3, depth=1e-3, chip=4e-5))
     deep = own_cut(OwnCut("aluminium", diameter=8e-3, teeth=3, width=4e-3, depth=2e-3, chip=4e-5))
     assert deep.mean == pytest.approx(2 * shallow.mean)
-    one, two = (bearable(chosen, 1e-6, 5e-5).depth for chosen in (shallow, deep))
+    one, two = (bearable(chosen, 1e-6, 5e-5, ENDLESS).depth for chosen in (shallow, deep))
     assert one == pytest.approx(two)
-    assert bearable(shallow, 1e-12, 5e-5).depth == MOST
+    assert bearable(shallow, 1e-12, 5e-5, ENDLESS).depth == ENDLESS.edge
+
+
+def test_straight_flutes_pull_harder_in_a_light_cut() -> None:
+    """No helix spreads a tooth's pull: in a light cut its peak doubles to triples."""
+    helical = own_cut(OwnCut("aluminium", diameter=6e-3, teeth=2, width=0.6e-3, depth=6e-3, chip=3e-5))
+    straight = own_cut(OwnCut("aluminium", diameter=6e-3, teeth=2, width=0.6e-3, depth=6e-3, chip=3e-5, straight=True))
+    assert 2.0 < straight.peak / helical.peak < 4.0
+    assert straight.mean == pytest.approx(helical.mean)
 
 
 @pytest.mark.parametrize(

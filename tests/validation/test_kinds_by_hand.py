@@ -16,7 +16,7 @@ from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.machine import KINDS, Machine, to_frame
 from unterbau.machine.member import member_values, round_values
 from unterbau.machine.parts import Member, Place
-from unterbau.studies.answers import answers, likely_answers
+from unterbau.studies.answers import likely_answers
 
 X, Y, Z = range(3)
 
@@ -81,8 +81,7 @@ def test_a_heavier_carriage_sags_the_wall_axis_more_between_anchors() -> None:
     machine = WallAxis()
     closer = replace(machine, dimensions=replace(machine.dimensions, anchor_spacing=0.4))
     stiffer = replace(closer, wall_beam=Member("rhs-160x80x5", "steel-s235"))
-    droops = [abs(answers(m, Place()).droop.likely) for m in (machine, closer)]
-    assert droops[0] > droops[1]
+    assert give(machine, "wall_beam", Z) > give(closer, "wall_beam", Z)
     assert give(closer, "wall_beam", Z) > give(stiffer, "wall_beam", Z)
 
 
@@ -93,7 +92,7 @@ CLASSES = {
 }  # fmt: skip
 """Likely N/µm in the softest axis, common practice, no source: wood routers 0.5 to 5, metal routers 3 to 10,
 hobby steel mills 10 to 30, lathes 10 to 40, light processes 0.1 to 0.5. The demo machines lie at the lower
-end or below: joints and guides hold most of the movement, a ⌀6 cutter alone gives 7 N/µm. The wall axis
+end or below: joints and guides hold most of the movement, a fluted ⌀6 cutter alone gives 4 N/µm. The wall axis
 carries a camera on a long arm and needs none of it; half of the lathe's give is its long thin work."""
 
 

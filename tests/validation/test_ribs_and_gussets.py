@@ -107,7 +107,7 @@ def test_a_base_plate_beyond_the_part_bends_between_its_bolts() -> None:
 
     flush = lift(0.04, 0.0)
     thin, middle, thick = (lift(t, 0.08) for t in (0.008, 0.01, 0.04))
-    assert 0.85 * flush < thick < flush  # the bolts stand further apart
+    assert thick < flush  # the bolts stand further apart, and the base below is pressed over more of its wall
     assert 1.25**2 < (thin - thick) / (middle - thick) < 1.25**3  # bending 1/t³, shear 1/t, bolts none
 
 

@@ -55,7 +55,9 @@ BOLTS = "bolts"
 Size = Literal["M4", "M5", "M6", "M8", "M10", "M12"]
 Surface = Literal["ground", "milled", "extruded", "painted"]
 Bracket = Literal["aluminium", "steel", "printed"]
-Into = Literal["tapped", "slot-20", "slot-30", "slot-40", "slot-45"]
+Into = Literal[
+    "tapped", "slot-20", "slot-30", "slot-40", "slot-45", "core-20", "core-30", "core-40", "core-45"
+]  # fmt: skip
 
 
 LEAST_OVERHANG = 3.0

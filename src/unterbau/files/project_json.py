@@ -9,7 +9,7 @@ import dataclasses
 import json
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Final, Literal
 
 from pydantic import Discriminator, TypeAdapter
 
@@ -27,7 +27,7 @@ from unterbau.sections.solved import SolvedSection, check_solved, register
 from unterbau.strict import STRICT
 
 FORMAT = "unterbau-project"
-VERSION = 5
+VERSION: Final = 5
 SUFFIX = ".unterbau"
 
 
@@ -48,7 +48,7 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[4]
+    version: Literal[5]
     name: str
     units: Units
     benchmark: str
@@ -67,8 +67,8 @@ def project_text(project: Project) -> str:
     """Return a project as the text of its file."""
     candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
     stored = ProjectFile(
-        "unterbau-project", 4, project.name, project.units, project.benchmark, candidates, project.prices, project.cut,
-        project.brief, project.sections, project.own_cut,
+        "unterbau-project", VERSION, project.name, project.units, project.benchmark, candidates, project.prices,
+        project.cut, project.brief, project.sections, project.own_cut,
     )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 

@@ -1,5 +1,7 @@
 """A joint from its bolts: what is customary where the person leaves it open, and the springs that follow."""
 
+from math import pi
+
 from unterbau.band import Band, Level
 from unterbau.catalogue.joints import BoltGroup, Face, Six, joint
 from unterbau.mechanics.bolt_group import (
@@ -33,6 +35,10 @@ LIPS = Band(0.5, 1.0, 1.5)
 SHEAR = Band(*SHEARED)
 NUT = {"slot-20": 10e-3, "slot-30": 14e-3, "slot-40": 16e-3, "slot-45": 20e-3}
 OF_SLOT = {"slot-20": "20", "slot-30": "30L", "slot-40": "40L", "slot-45": "45L"}
+CORES = {"core-20": "20", "core-30": "30L", "core-40": "40L", "core-45": "45L"}
+"""A screw tapped into the end of a profile pulls on its core, from which the webs take over along SPREAD."""
+SPREAD = 0.04
+"""m; common practice, no source."""
 E_JOINED, G_JOINED = 70e9, 26.9e9
 """Aluminium is counted on the other side: the softer of the usual pairs."""
 BRACKET = {
@@ -49,9 +55,13 @@ SOURCE = (
 def bolt_of(bolts: BoltGroup, level: Level) -> Bolt:
     """Return one bolt of a group at a level: rough contact and little preload together are low."""
     diameter = float(bolts.size[1:]) * 1e-3
-    torque = bolts.torque or (CUSTOMARY if bolts.into == "tapped" else IN_SLOT)[bolts.size]
+    torque = bolts.torque or (IN_SLOT if bolts.into in OF_SLOT else CUSTOMARY)[bolts.size]
     lips = 0.0
-    if bolts.into != "tapped":
+    if bolts.into in CORES:
+        s = SERIES[CORES[bolts.into]]
+        metal = (s.core**2 - pi / 4 * s.bore**2) * 1e-6
+        lips = E_JOINED * metal / SPREAD * LIPS.at(level)
+    elif bolts.into != "tapped":
         s = SERIES[OF_SLOT[bolts.into]]
         mm = 1e-3
         whole = lip_stiffness(s.chamber * mm, s.slot * mm, s.lip * mm, NUT[bolts.into], E_JOINED, G_JOINED)

@@ -45,6 +45,8 @@ def places_of(solved: Solved, key: str) -> tuple[int, ...]:
 
 def pushed(solved: Solved, nodes: tuple[int, ...]) -> tuple[Pushed, ...]:
     """Return how places give to a push along x, y, z."""
+    if not nodes:
+        return ()
     frame = solved.built.frame
     forces = np.zeros((3 * len(nodes), len(frame.nodes), 6))
     for n, node in enumerate(nodes):

@@ -43,8 +43,11 @@ def pads(one: Case) -> list[Vector]:
     return found
 
 
-def flexibility(one: Case) -> Floats:
-    """Return movements of the pads by loads on them as the program's own frame gives them, (6n, 6n), m, rad, N, N·m."""
+def flexibility(one: Case, walls: bool = True) -> Floats:
+    """Return movements of the pads by loads on them as the program's own frame gives them, (6n, 6n), m, rad, N, N·m.
+
+    Without walls rails weigh only, and the cross-section is rigid.
+    """
     part = member(one)
     kit = Kit(SimpleNamespace(beam=part, guide=Guide("20")), Place(), "high" if one.channel else "likely")
     L, h, b = one.length * MM, one.height / 2 * MM, one.depth / 2 * MM
@@ -54,7 +57,8 @@ def flexibility(one: Case) -> Floats:
     for face, at in one.rails:
         start = (0.0, -b, at * MM) if face == "front" else (0.0, at * MM, h)
         up = (0.0, -1.0, 0.0) if face == "front" else Z
-        rail(kit, "guide", laid, start, (L, *start[1:]), up)
+        if walls:
+            rail(kit, "guide", laid, start, (L, *start[1:]), up)
     for work in kit.late:
         work()
     for end in (laid.chain.nodes[0], laid.chain.nodes[-1]):

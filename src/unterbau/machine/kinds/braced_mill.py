@@ -69,7 +69,7 @@ class BracedMill:
     spindle_mount: Joint = field(default_factory=lambda: Joint("clamp"))
     spindle: Spindle = field(default_factory=lambda: Spindle(mass=6.0, diameter=0.08, length=0.22, radial=40e6))
     cutter: Cutter = field(default_factory=lambda: Cutter(0.008, 0.025))
-    collet: Joint = field(default_factory=lambda: Joint("collet"))
+    collet: Joint = field(default_factory=lambda: Joint("collet-large"))
     y_guides: Guide = field(default_factory=lambda: Guide("15", "medium"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
     y_motor: Motor = field(default_factory=Motor)

@@ -79,7 +79,7 @@ class ColumnMill:
         default_factory=lambda: Spindle(mass=9.0, diameter=0.09, length=0.25, radial=60e6, axial=60e6, tilt=90e3)
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03))
-    collet: Joint = field(default_factory=lambda: Joint("collet"))
+    collet: Joint = field(default_factory=lambda: Joint("collet-large"))
     y_guides: Guide = field(default_factory=lambda: Guide("20", "medium"))
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
     y_motor: Motor = field(default_factory=Motor)

@@ -1,6 +1,7 @@
 """A kind of machine whose machines are put up from a kit, by one function."""
 
 from collections.abc import Callable, Mapping
+from dataclasses import fields
 from functools import lru_cache
 from typing import Any
 
@@ -59,6 +60,10 @@ def _travel(machine: Any) -> tuple[float, float, float]:
     return getattr(d, "travel_x", 0.0), getattr(d, "travel_y", 0.0), getattr(d, "travel_z", 0.0)
 
 
+def _holders(model: type) -> dict[str, tuple[str, ...]]:
+    return {"collet": HOLDERS} if "collet" in {one.name for one in fields(model)} else {}
+
+
 def kind_of_kit(
     model: type, kind_id: str, label: str, good: str, bad: str, links: tuple[Link, ...], sizes: tuple[SizeField, ...],
     put_up: PutUp, *, ends: Mapping[str, str], fitting: Mapping[str, tuple[str, ...]],
@@ -69,6 +74,6 @@ def kind_of_kit(
     works = _Works(sizes, put_up, most_drives or {})
     return Kind(
         model, kind_id, label, good, bad, links, sizes, _travel, works.build, works.bodies, works.lines, works.moving,
-        works.plate_widths, works.dimension_lines, ends, {"collet": HOLDERS, **fitting}, related, more,
+        works.plate_widths, works.dimension_lines, ends, {**fitting, **_holders(model)}, related, more,
         most_drives or {}, carrying,
     )  # fmt: skip

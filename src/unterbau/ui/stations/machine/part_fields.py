@@ -115,7 +115,14 @@ def _surfaces() -> Choices:
 
 
 def _threads() -> Choices:
-    return (("tapped", "tapped or through"), *((one, f"nut in {one}") for one in get_args(Into)[1:]))
+    words = (one.split("-") for one in get_args(Into)[1:])
+    return (
+        ("tapped", "tapped or through"),
+        *(
+            (f"{sort}-{size}", f"{'nut in slot' if sort == 'slot' else 'tapped in core'} {size}")
+            for sort, size in words
+        ),
+    )
 
 
 BOLT_GROUP = (
