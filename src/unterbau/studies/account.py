@@ -8,6 +8,7 @@ from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, bill_of, links, part
 from unterbau.machine.parts import Place
 from unterbau.studies.answers import CORNERS, Answers, LikelyAnswers
+from unterbau.studies.missed import may_miss
 from unterbau.studies.places import place_words
 from unterbau.studies.shares import REST
 from unterbau.studies.spread import Spread
@@ -15,17 +16,18 @@ from unterbau.units import Units, movement_text, number_text
 
 QUANTITIES = {
     "x": "stiffness along X", "y": "stiffness along Y", "z": "stiffness along Z", "droop": "droop",
-    "shake": "lowest natural frequency", "hurry": "braking", "mass": "mass", "money": "money",
+    "shake": "lowest frequency that the tool feels", "hurry": "braking", "mass": "mass", "money": "money",
 }  # fmt: skip
 AXES = ("x", "y", "z")
 TOLD = 7
 """Links that are listed; the rest is one row."""
 SAMPLED = ("x", "y", "z", "droop", "shake")
-ALL_LOW = (
-    "The band is all joints, guides and drives at their low values together, and all at their high ones: wider than "
-    "chance would have it."
+DRAWN = (
+    "The band is 5 % to 95 % of some thousand draws of every joint, guide, drive and material on its own, each moving "
+    "the answer by its share; forces are taken not to shift. Soft draws weigh more: the likely value lies above the "
+    "middle."
 )
-LINEAR = "Everything is linear: no play, no slip, small movements. Welds are rigid. Sections stay in shape."
+LINEAR = "Everything is linear: no play, no slip, small movements. Welds are rigid."
 PUSH = (
     "The tool is pulled and the work is pushed back with the same force at the tool's height, over a square of the bed "
     "100 mm wide, or as wide as the work is tall."
@@ -93,7 +95,8 @@ def _stiffness(quantity: str, machine: Machine, place: Place, likely: LikelyAnsw
     if full is not None:
         lines.append(_band_line(full.stiffness[axis], 1e-6, "N/µm"))
     sources = _sources(machine, [key for key, _ in order[:4] if key != REST])
-    return Account(quantity, QUANTITIES[quantity], tuple(lines), tuple(rows), (PUSH, LINEAR, ALL_LOW), sources, True)
+    assumed = (PUSH, LINEAR, DRAWN, may_miss(machine))
+    return Account(quantity, QUANTITIES[quantity], tuple(lines), tuple(rows), assumed, sources, True)
 
 
 def _droop(
@@ -113,30 +116,40 @@ def _droop(
             rows.append((place_words(Place(x, y, place.z)), movement_text(sag, units)))
         low, high = (movement_text(end, units) for end in full.droop.ends)
         lines.append(f"Range {movement_text(full.droop.likely, units)}, likely; {low} to {high}.")
+        alone = [movement_text(end, units) for end in (full.sag.likely, *full.sag.ends)]
+        lines.append(
+            f"The tool itself sinks {alone[0]} here against the feet, {alone[1]} to {alone[2]}: that is what its rails "
+            "sag. Where the bed hangs on the same beams it sinks with them, and stiffer beams may show less of the one "
+            "and more of the other."
+        )
     mass = _heaviest(machine)
     return Account("droop", QUANTITIES["droop"], tuple(lines), tuple(rows), (
         "Weight of every part at its place, beams along their length, plates over their face; drives hold.",
-        f"What weighs most: {mass}.", LINEAR, ALL_LOW,
+        f"What weighs most: {mass}.", LINEAR, DRAWN,
     ), ("Densities: the material cards.",), True)  # fmt: skip
 
 
 def _shake(
     machine: Machine, place: Place, likely: LikelyAnswers, full: Answers | None, book: PriceBook, units: Units
 ) -> Account:
-    del likely, book, units
-    labels = {one.key: one.label for one in links(machine)}
+    del machine, likely, book, units
     rows, lines = [], [f"Natural modes with the head at {place_words(place)}; the lens Shake lets them swing."]
     if full is not None:
-        lines.append(_band_line(full.modes[0].frequency, 1.0, "Hz"))
+        felt = full.headline or full.modes[0]
+        lines.append(_band_line(felt.frequency, 1.0, "Hz"))
+        lines.append(
+            "The headline is the first mode that makes up a tenth of the tool's give along X, Y or Z; slower ones "
+            "rock the machine on its feet or stand, and the tool with the work."
+        )
         for mode in full.modes:
             low, high = mode.frequency.ends
             rows.append((
                 f"{mode.frequency.likely:.0f} Hz ({low:.0f} – {high:.0f})",
-                f"most give in {labels.get(mode.moves, 'the feet')}, damping {mode.zeta:.1%}",
+                f"{mode.moves}; damping {mode.zeta:.1%}, {mode.at_tool:.0%} of the tool's give",
             ))  # fmt: skip
     return Account("shake", QUANTITIES["shake"], tuple(lines), tuple(rows), (
         ("Masses as on the list of parts; damping of a mode is that of its parts and joints, weighted by the "
-        "energy that strains them."), LINEAR, ALL_LOW,
+        "energy that strains them."), LINEAR, DRAWN,
     ), ("Loss factors: the material cards; of joints and guides: common practice, no source.",), True)  # fmt: skip
 
 
@@ -154,7 +167,7 @@ def _hurry(
     return Account("hurry", QUANTITIES["hurry"], (
         ("While an axis speeds up or brakes, what it moves leans back by mass times acceleration, and the tool is left "
         f"behind by this much; here the head is at {place_words(place)}. It grows evenly with the acceleration."),
-    ), tuple(rows), ("The drive holds; friction, play and the motor's own give are left out.", LINEAR), (
+    ), tuple(rows), ("The drive holds, its motor by its spring; friction and play are left out.", LINEAR), (
         "d'Alembert: force is mass times acceleration on every moved part.",
     ), False)  # fmt: skip
 
@@ -213,7 +226,7 @@ def _band_line(band: Band, scale: float, unit: str) -> str:
     low, high = band.ends
     return (
         f"{number_text(band.likely * scale)} {unit} likely; {number_text(low * scale)} to {number_text(high * scale)} "
-        "between all low and all high."
+        "in nine of ten."
     )
 
 

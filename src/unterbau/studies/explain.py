@@ -17,6 +17,7 @@ from unterbau.mechanics.statics import beam_end_forces, energies
 from unterbau.sections.section import section
 from unterbau.studies.compliance import Solved, tip_compliance
 from unterbau.studies.loads import TIP
+from unterbau.studies.push import Pushed, softest_push
 
 SMALL = 0.03
 """Causes below this share of the link's give are not told."""
@@ -65,6 +66,8 @@ class Explanation:
     cure: str
     facts: tuple[str, ...]
     """Numbers, assumptions and sources of the part itself."""
+    hand: Pushed | None = None
+    """Where the part gives most to a push with one's hand."""
 
     @property
     def rigid(self) -> float:
@@ -106,7 +109,10 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
         return Explanation(key, one.label, total, whole, (), ASIDE, facts(key, chosen))
     told = [reason for reason in reasons if reason.compliance > SMALL * total]
     told.sort(key=lambda reason: -reason.compliance)
-    return Explanation(key, one.label, total, whole, tuple(told), _cure(chosen, one.kind, told[0]), facts(key, chosen))
+    return Explanation(
+        key, one.label, total, whole, tuple(told), _cure(chosen, one.kind, told[0]), facts(key, chosen),
+        softest_push(solved, key) if one.kind == "part" else None,
+    )  # fmt: skip
 
 
 def _of_beams(solved: Solved, group: int, axis: int, by_cause: dict[str, float]) -> list[Reason]:

@@ -144,7 +144,7 @@ class Readout(QWidget):
         count = f", {len(cost.unpriced)} missing" if cost.unpriced else ""
         self.spreads["money"].setText(("invented prices" if cost.invented else f"of {prices.date}") + count)
 
-    def show_bands(self, answers: Answers | None, wanted: Targets) -> None:
+    def show_bands(self, answers: Answers | None, wanted: Targets, missed: str = "") -> None:
         """Show the bands and whether they meet the brief, or that they are being computed."""
         if answers is None:
             self._droop = None
@@ -167,7 +167,7 @@ class Readout(QWidget):
                 f"the brief needs {number_text(target / 1e6)} N/µm wherever the head goes; weakest is {where} with "
                 f"{number_text(weakest.likely * 1e-6)} ({band_text(weakest, 1e-6)})"
             )
-            self.bands[axis].setToolTip(f"low – high here; {needed}: {words}")
+            self.bands[axis].setToolTip(f"nine of ten lie within, here; {needed}: {words}. {missed}")
         self._droop, self._droops, self._hurry = answers.droop, answers.droops[1], answers.hurry
         self._sag = answers.sag
         self._show_droop()
@@ -256,7 +256,7 @@ class Readout(QWidget):
         row.setVerticalSpacing(0)
         tips = {
             "droop": "range of the tool's sinking by weight against the bed, over centre and corners of the travel",
-            "shake": "lowest natural frequency", "mass": "whole machine",
+            "shake": "lowest that the tool feels", "mass": "whole machine",
             "money": "parts and material, by the price book; it is in the project's menu",
         }  # fmt: skip
         for column, (name, value) in enumerate(self.figures.items()):

@@ -17,6 +17,7 @@ from unterbau.studies.advise import Trial
 from unterbau.studies.budget import shop_limits
 from unterbau.studies.cutting import chosen_cut
 from unterbau.studies.explain import explain
+from unterbau.studies.missed import may_miss
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
@@ -332,7 +333,7 @@ class MachineStation(QWidget):
         against = None if same else self.feed.likely(project.candidate(project.benchmark).machine)[0]
         self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
         self.readout.show_cost(cost_of(machine, project.prices), project.prices)
-        self.readout.show_bands(self.feed.full(machine), targets(project.brief))
+        self.readout.show_bands(self.feed.full(machine), targets(project.brief), may_miss(machine))
         self.load_path.show_answers(machine, likely)
         known = {one.key for one in (*links(machine), kind_of(machine).size_link)}
         if self._selection.link not in known:
@@ -346,7 +347,8 @@ class MachineStation(QWidget):
     def _on_bands(self) -> None:
         if self.bench.accounts:
             self.accounts.ask(self.bench.accounts)
-        self.readout.show_bands(self.feed.full(self.feed.machine()), targets(self._document.project.brief))
+        machine = self.feed.machine()
+        self.readout.show_bands(self.feed.full(machine), targets(self._document.project.brief), may_miss(machine))
 
 
 def _line(vertical: bool = False) -> QFrame:

@@ -16,6 +16,10 @@ RESISTS = {
 }  # fmt: skip
 
 
+HAND = 100.0
+"""Of a push, N."""
+
+
 def first_lines(found: Explanation, axis: int, load: float, units: Units) -> str:
     """Return what the link does to the tool, in one or two sentences."""
     share = found.compliance / found.total
@@ -109,4 +113,12 @@ class Why(QWidget):
                 text.setWordWrap(True)
                 self.reasons.addWidget(text)
         self.cure.setText(f"What helps: {found.cure}")
-        self.facts.setText("\n".join(found.facts))
+        self.facts.setText("\n".join((*self._pushed(found), *found.facts)))
+
+    def _pushed(self, found: Explanation) -> tuple[str, ...]:
+        """Say how the part gives to one's hand where it gives most."""
+        if found.hand is None:
+            return ()
+        ways = (f"{movement_text(give * HAND, self._view.units)} along {name}" for give, name in
+                zip(found.hand.give.tolist(), "XYZ", strict=True))  # fmt: skip
+        return (f"Pushed with one's hand, {HAND:.0f} N at its softest end, it moves {', '.join(ways)}, likely.",)
