@@ -1,6 +1,8 @@
 """Bands from one solution against full samples of the same scatter, and what they must not do."""
 
+import json
 from importlib.resources import files
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -19,6 +21,7 @@ from unterbau.studies.spread import spread
 DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
 SAMPLED = {"bolted slotted profile": 200, "steel tube, epoxied sides": 200}
 ENDS = 0.1
+STORED = json.loads((Path(__file__).with_name("sampled_bands.json")).read_text(encoding="utf-8"))
 
 
 @pytest.mark.parametrize("name", SAMPLED)
@@ -32,6 +35,20 @@ def test_ends_lie_where_full_samples_end(name: str) -> None:
         assert ours.high == pytest.approx(theirs.high, rel=ENDS)
     first, sampled = found.modes[0].frequency, full.band("mode")
     assert (first.low, first.high) == pytest.approx((sampled.low, sampled.high), rel=ENDS)
+
+
+@pytest.mark.parametrize("name", STORED["bands"])
+def test_ends_lie_where_the_stored_samples_of_every_demo_end(name: str) -> None:
+    """`./dev bands`: some hundred machines each, solved afresh; within 10 %, and the scatter of such samples."""
+    demo, _, candidate = name.partition("|")
+    project = parse_project((files("unterbau.demo") / demo).read_text(encoding="utf-8"))
+    machine = next(one.machine for one in project.candidates if one.name == candidate)
+    found = answers(machine, Place())
+    theirs = STORED["bands"][name]
+    for axis, letter in enumerate("xyz"):
+        assert (found.stiffness[axis].low, found.stiffness[axis].high) == pytest.approx(theirs[letter], rel=ENDS)
+    first = found.modes[0].frequency
+    assert (first.low, first.high) == pytest.approx(theirs["mode"], rel=ENDS)
 
 
 def test_parts_sum_to_what_is_spread() -> None:

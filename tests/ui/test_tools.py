@@ -148,7 +148,15 @@ def test_strip_widths_fill_the_strip_and_none_is_lost(shares: list[float]) -> No
 
 
 def test_words_for_links_places_and_bands() -> None:
-    causes = {"axial": 0.0, "shear": 0.06, "torsion": 0.2, "bending": 0.14, "joint": 0.0}
+    causes = {
+        "axial": 0.0,
+        "shear": 0.06,
+        "torsion": 0.2,
+        "bending": 0.14,
+        "joint": 0.0,
+        "distortion": 0.0,
+        "wall": 0.0,
+    }
     text = causes_text(StripLink("b", "beam", "part", 0.4, causes))
     assert text == "beam: 40.0% of the movement (bending 35%, twist 50%, shear 15%)"
     assert place_text(Place()) == "head at X mid, Y mid, Z lowest"

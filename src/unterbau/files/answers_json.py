@@ -96,7 +96,7 @@ def answers_text(data: dict[str, Any]) -> str:
     lines.append(
         f"droop {d['likely'] * 1e6:.1f} µm ({d['low'] * 1e6:.1f} with soft joints, {d['high'] * 1e6:.1f} with stiff)"
     )
-    lines.append("modes " + ", ".join(f"{m['frequency']['likely']:.0f} Hz ({m['moves']})" for m in data["modes"]))
+    lines.append("modes " + ", ".join(f"{m['frequency']['likely']:.0f} Hz ({m['moves']})" for m in data["modes"][:6]))
     lines.append(
         f"mass {data['mass']:.1f} kg, money {data['money']:.0f} {data['currency']}, prices of {data['prices_of']}"
     )

@@ -119,9 +119,9 @@ class LoadPath(QWidget):
         error = movement_text(self._error, self._view.units)
         low, likely, high = (movement_text(value, self._view.units) for value in (moves.low, moves.likely, moves.high))
         self.meaning.setText(
-            f"pulls with {force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) and moves the tool {likely} "
-            f"({low.split()[0]} – {high.split()[0]}); with {error} of error a depth of "
-            f"{length_text(borne.depth, self._view.units)}, ended by {borne.ends_by}"
+            f"{force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) move the tool {likely} "
+            f"({low.split()[0]} – {high.split()[0]}); {error} of error: "
+            f"{length_text(borne.depth, self._view.units)} deep, ended by {borne.ends_by}"
         )
         tip = (
             f"{chosen.tool}; largest force within a turn. {chosen.source}. The depth that makes {error}, the share of "

@@ -8,7 +8,7 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.joining import group_of, likely_values
+from unterbau.machine.joining import group_of, joint_kind, likely_values
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, PLATE, RIBBED, thickest
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
@@ -267,7 +267,9 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
     changed: dict[str, Any] = {attribute: value}
     if isinstance(part, Joint) and attribute == "kind":
         own_values = likely_values(part) if value == OWN else None
-        return replace(part, kind=str(value), own=own_values, bolts=group_of(part) if value == BOLTS else None)
+        edge = (part.edge or joint_kind(part).edge) if value == OWN else 0.0
+        bolts = group_of(part) if value == BOLTS else None
+        return replace(part, kind=str(value), own=own_values, bolts=bolts, edge=edge)
     if isinstance(part, Joint) and "." in attribute:
         inner, _, name = attribute.partition(".")
         within: dict[str, Any] = {name: value}

@@ -26,6 +26,10 @@ ROLL = 180  # ms
 SAME = 0.005
 
 
+TOLD = 6
+"""Frequencies in a tip."""
+
+
 def place_text(place: Place) -> str:
     """Return the head's place in words."""
     return f"head at {place_words(place)}"
@@ -175,7 +179,9 @@ class Readout(QWidget):
         self.figures["shake"].setText(f"{lowest.frequency.likely:.0f} Hz")
         self.spreads["shake"].setText(band_text(lowest.frequency, 1.0))
         self.figures["shake"].setToolTip(
-            "lowest natural frequencies, likely: " + ", ".join(f"{m.frequency.likely:.0f} Hz" for m in answers.modes)
+            "lowest natural frequencies, likely: "
+            + ", ".join(f"{m.frequency.likely:.0f} Hz" for m in answers.modes[:TOLD])
+            + "; the headline is the first that the tool feels"
         )
 
     def _show_hurry(self) -> None:
