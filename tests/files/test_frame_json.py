@@ -1,6 +1,7 @@
 """Frame files: what is refused, with which path, and what comes back unchanged."""
 
 import json
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -130,3 +131,18 @@ def test_result_has_everything_the_format_promises() -> None:
     shape = result["modes"][0]["shape"]
     assert max(abs(v) for row in shape.values() for v in row[:3]) == pytest.approx(1.0)
     json.dumps(result, allow_nan=False)
+
+
+@pytest.mark.parametrize("version", [1, 2])
+def test_frames_of_older_versions_keep_their_answers(version: int) -> None:
+    """Written and solved by the program as it stood when each version was current."""
+    folder = Path(__file__).with_name("frames")
+    document = read_frame((folder / f"version-{version}.frame.json").read_text(encoding="utf-8"))
+    assert document.version == version
+    before = json.loads((folder / f"version-{version}.answers.json").read_text(encoding="utf-8"))
+    now = solve_document(document)
+    assert now["mass"] == pytest.approx(before["mass"], rel=1e-9)
+    assert [one["frequency"] for one in now["modes"]] == pytest.approx(before["frequencies"], rel=1e-9)
+    for case in now["cases"]:
+        for node, moved in before["displacements"][case["id"]].items():
+            assert case["displacements"][node] == pytest.approx(moved, rel=1e-9, abs=1e-15)

@@ -1,6 +1,7 @@
 """Stands under the feet: springs in series by hand, what they weigh, how they shake."""
 
 from dataclasses import replace
+from math import pi
 
 import pytest
 
@@ -25,11 +26,19 @@ def foot_springs(stand: Stand) -> list[float]:
     return [float(grounded[0][0]), float(grounded[0][1])]
 
 
-def test_a_bench_gives_the_foot_alone() -> None:
-    upright, across = foot_springs(Stand())
+def test_a_firm_floor_gives_the_foot_alone() -> None:
+    upright, across = foot_springs(Stand("firm"))
     assert (across, upright) == FOOT["likely"]
-    upright, across = foot_springs(Stand(casters=True))
+    upright, across = foot_springs(Stand("firm", casters=True))
     assert (across, upright) == CASTER["likely"]
+
+
+def test_a_bench_sways_with_what_stands_on_it() -> None:
+    """k = m·(2πf)² over its feet at 10 Hz, in series with them; f is common practice, no source."""
+    machine = replace(MovingGantry(), stand=Stand())
+    frame = to_frame(machine, Place(), "likely").frame
+    k = total_mass(frame)[0] * (2 * pi * 10.0) ** 2 / 4
+    assert foot_springs(Stand())[1] == pytest.approx(1 / (1 / k + 1 / FOOT["likely"][0]), rel=1e-6)
 
 
 @pytest.mark.parametrize("kind", ["welded", "profile"])
@@ -57,7 +66,7 @@ def test_a_block_weighs_its_concrete_and_stills_the_machine() -> None:
 
 def test_a_stand_is_off_the_path() -> None:
     """Pull and push are inside the machine: what is below the feet hardly counts."""
-    one, two = (replace(MovingGantry(), stand=stand) for stand in (Stand(), Stand("profile", 0.9, casters=True)))
+    one, two = (replace(MovingGantry(), stand=stand) for stand in (Stand("firm"), Stand("profile", 0.9, casters=True)))
     for axis in range(3):
         gives = [likely_answers(machine, Place())[0].compliance[axis, axis] for machine in (one, two)]
         assert gives[0] == pytest.approx(gives[1], rel=0.02)
@@ -70,5 +79,5 @@ def test_every_kind_stands_on_every_stand(kind: Kind) -> None:
         frame = to_frame(machine, Place(0.2, 0.8, 0.5), "likely").frame
         assert bill_mass(bill_of(machine)) == pytest.approx(total_mass(frame)[0], rel=1e-9)
         drawn = [body for body in bodies_of(machine, Place()) if body.key == "stand"]
-        assert len(drawn) == {"bench": 0, "plywood": 1, "block": 1}.get(name, len(drawn))
+        assert len(drawn) == {"firm": 0, "bench": 0, "plywood": 1, "block": 1}.get(name, len(drawn))
         assert name not in LEGS or len(drawn) >= 4

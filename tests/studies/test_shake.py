@@ -10,7 +10,7 @@ from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, links
-from unterbau.machine.parts import Joint, Member, Place, Plate
+from unterbau.machine.parts import Joint, Member, Place, Plate, Stand
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Cancelled
 from unterbau.studies.compliance import solve, tip_compliance
@@ -37,10 +37,10 @@ def test_every_kind_shakes_in_words(kind: Kind) -> None:
 
 
 def test_the_side_plates_of_a_tall_gantry_let_it_sway() -> None:
-    swing = shaking(replace(MovingGantry(), side=Plate(0.008, "aluminium-5083")), Place()).swings[0]
+    tall = replace(MovingGantry(), side=Plate(0.008, "aluminium-5083"), stand=Stand("firm"))
+    swing = next(one for one in shaking(tall, Place()).swings if one.strains == "side")
     assert "gantry beam" in swing.moves
     assert "sway sideways" in swing.moves
-    assert swing.strains == "side"
 
 
 def test_a_filled_beam_is_damped_more() -> None:
@@ -91,7 +91,7 @@ def test_what_an_axis_moves_is_what_the_list_of_parts_says(kind: Kind) -> None:
         )
         mass, _ = total_mass(light)
         assert mass == pytest.approx(one.mass, rel=1e-9)
-        assert one.left_behind.high < one.left_behind.low
+        assert one.left_behind.low < one.left_behind.likely < one.left_behind.high
         assert one.bearable(one.error(2.0).likely) == pytest.approx(2.0)
 
 

@@ -87,12 +87,13 @@ def test_a_heavier_carriage_sags_the_wall_axis_more_between_anchors() -> None:
 
 CLASSES = {
     "moving-gantry-router": (0.3, 5), "raised-side-router": (0.2, 5), "fixed-bridge-router": (1, 10),
-    "column-mill": (4, 30), "arm-mill": (0.9, 10), "braced-mill": (3, 30), "lathe": (6, 40),
+    "column-mill": (3.5, 30), "arm-mill": (0.9, 10), "braced-mill": (2.5, 30), "lathe": (6, 40),
     "light-table": (0.03, 0.5), "slab-router": (1, 10), "wall-axis": (0.01, 0.1),
 }  # fmt: skip
 """Likely N/µm in the softest axis, common practice, no source: wood routers 0.5 to 5, metal routers 3 to 10,
 hobby steel mills 10 to 30, lathes 10 to 40, light processes 0.1 to 0.5. The demo machines lie at the lower
-end or below: joints and guides hold most of the movement, a fluted ⌀6 cutter alone gives 4 N/µm. The wall axis
+end or below: joints, guides and walls hold most of the movement, a fluted ⌀6 cutter in its collet alone gives
+3 N/µm. The wall axis
 carries a camera on a long arm and needs none of it; half of the lathe's give is its long thin work."""
 
 
