@@ -14,6 +14,7 @@ from unterbau.studies.explain import explain
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.units import movement_text
 
 
 def field(window: MainWindow, attribute: str) -> QuantityField:
@@ -167,7 +168,7 @@ def test_why_is_this_so_soft(window: MainWindow, qtbot: QtBot) -> None:
     assert page.title.text() == "beam ends: why so soft?"
     machine, solved = machine_of(window), window.machine.feed.likely(machine_of(window))[1]
     found = explain(machine, solved, "beam_joint", 1)
-    assert f"{found.compliance * 1e8:.0f} µm" in page.first.text()
+    assert movement_text(found.compliance * 100.0, "mm") in page.first.text()
     texts = page.texts()
     twisted = next(n for n, text in enumerate(texts) if text.startswith("It is twisted in its face: "))
     assert "k 400 kN·m/rad; give = Σ M² / (k·F²)" in texts[twisted + 1]

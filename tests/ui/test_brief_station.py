@@ -34,7 +34,7 @@ def test_the_brief_is_typed_and_answered_at_once(window: MainWindow, brief: Brie
     type_into(qtbot, brief.form.fields["accuracy"].edit, "5 m")
     assert "expected 0.001 to 10 mm" in brief.form.fields["accuracy"].message.text()
     qtbot.mouseClick(brief.form.cuts["aluminium"], Qt.MouseButton.LeftButton, pos=QPoint(8, 8))
-    assert brief.targets.force.text().startswith("Expect 86 N")
+    assert brief.targets.force.text().startswith("Expect 133 N")
     type_into(qtbot, brief.form.fields["work_x"].edit, " ")
     assert window.document.project.brief.work_x == 0.0
     assert brief.form.fields["work_x"].edit.text() == ""

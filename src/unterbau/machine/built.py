@@ -77,3 +77,5 @@ class Built:
     """Blocks on their rails."""
     drives: tuple[Driven, ...] = ()
     ground: Ground | None = None
+    loose: tuple[tuple[int, float], ...] = ()
+    """Springs with play: row, and how far they tilt freely from stop to stop, rad."""

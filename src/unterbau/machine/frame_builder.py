@@ -57,6 +57,8 @@ class FrameBuilder:
     masses: list[tuple[object, ...]] = field(default_factory=list)
     slides: list[Slide] = field(default_factory=list)
     plates: list[Plate] = field(default_factory=list)
+    loose: list[tuple[int, float]] = field(default_factory=list)
+    """Rows of springs that turn freely at first, and how far about both axes across them, rad."""
 
     def node(self, name: str, place: Vector) -> int:
         """Add a node and return its number."""

@@ -63,6 +63,8 @@ class Joint:
     """Pieces side by side; 0 as usual."""
     edge: float = 0.0
     """From the outer pieces to the edge of the face, m; 0 as usual."""
+    play: float = 0.0
+    """Clearance of a cap around a round post before it holds, across, m."""
     gussets: int = 0
     """Triangular plates of the part's own material in each corner, welded or bonded in."""
     gusset_leg: float = 0.08

@@ -18,6 +18,9 @@ from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, P
 from unterbau.strict import STRICT
 
 
+LEAST_REACH = 0.04  # of braces, m
+
+
 @dataclass(frozen=True, slots=True)
 class BracedSizes(Sizes):
     """Sizes one decides on. Metres."""
@@ -38,7 +41,7 @@ class BracedSizes(Sizes):
     z_rail_spacing: float = 0.18
     """Also between the posts."""
     brace_reach: float = 0.16
-    """From the posts back to the feet of the braces."""
+    """From the posts back to the feet of the braces; 0 leaves the braces out."""
     clamp_height: float = 0.05
     stop: float = 0.008
 
@@ -92,7 +95,9 @@ def put_up(kit: Kit) -> None:
         raise InputError("dimensions.z_rail_spacing", most)
     deep = member_size(m.post)[0]
     post_y, front = d.throat + deep / 2, -saddle_reach(kit)
-    behind = post_y + d.brace_reach
+    if 0.0 < d.brace_reach < LEAST_REACH:
+        raise InputError("dimensions.brace_reach", f"expected 0, or {LEAST_REACH * 1e3:.0f} mm and more")
+    behind = post_y + (d.brace_reach or deep / 2)
     z = seat - height / 2
     base = beam(
         kit,
@@ -117,7 +122,8 @@ def put_up(kit: Kit) -> None:
     mill_head(kit, (posts[0], posts[1]), d.throat, top)
     cross_table(kit, base, seat)
     mill_dimension_lines(kit, d.throat, seat - height)
-    kit.size("brace_reach", "braces", "side", (post_y, seat - height), (behind, seat - height), -1)
+    if d.brace_reach:
+        kit.size("brace_reach", "braces", "side", (post_y, seat - height), (behind, seat - height), -1)
 
 
 def _lattice(kit: Kit, posts: tuple[Laid, Laid], base: Laid, behind: float, seat: float, top: float) -> None:
@@ -127,6 +133,8 @@ def _lattice(kit: Kit, posts: tuple[Laid, Laid], base: Laid, behind: float, seat
     tie = beam(kit, "tie", "top tie", (-inner, y, top), (inner, y, top), Z, pieces=4)
     fasten(kit, "tie_joint", tie, False, posts[0])
     fasten(kit, "tie_joint", tie, True, posts[1])
+    if not kit.machine.dimensions.brace_reach:
+        return
     for post, side, name in ((posts[0], -1, "left brace"), (posts[1], 1, "right brace")):
         _brace(kit, name, (side * half, y, top), (side * half, behind, seat), post, base, X)
     middle = (seat + top) / 2
@@ -157,11 +165,12 @@ KIND = kind_of_kit(
         *TABLE_LINKS,
         STAND_LINK,
     ),
-    (*TABLE_SIZES, SizeField("brace_reach", "posts to brace feet", 0.04, 1.0)), put_up,
+    (*TABLE_SIZES, SizeField("brace_reach", "posts to brace feet, 0 = no braces", 0.0, 1.0)), put_up,
     ends={"post": "post_joint", "brace": "brace_joint", "tie": "tie_joint", "head_arm": "arm_joint",
           "mount_plate": "mount_joint", "spindle": "spindle_mount"},
     fitting={"spindle_mount": CLAMPS, **dict.fromkeys(
-        ("post_joint", "brace_joint", "tie_joint", "arm_joint", "mount_joint"), FRAME_JOINTS)},
+        ("brace_joint", "arm_joint", "mount_joint"), FRAME_JOINTS),
+        **dict.fromkeys(("post_joint", "tie_joint"), (*FRAME_JOINTS, "cap"))},
     related={**TABLE_RELATED, **dict.fromkeys(
         ("post", "post_joint", "brace", "brace_joint", "tie", "tie_joint"), _NEARER)},
     carrying=("post", "base"),

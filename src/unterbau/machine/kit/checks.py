@@ -11,6 +11,7 @@ from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, P
 PLATE, SLAB = 0.12, 0.5  # m
 MOST_JOINTS = 24
 MOST_ADDED = 4
+MOST_PLAY = 0.001
 RIBBED = ("side", "wall", "z_plate", "head_plate")
 """Plates with a face free for ribs."""
 GUSSETED = ("beam_joint", "column_joint")
@@ -58,6 +59,7 @@ def _check_pieces(name: str, part: Joint | Drive, most_drives: int) -> None:
         if not 0 <= part.across <= MOST_JOINTS:
             raise InputError(f"{name}.across", f"expected 0 to {MOST_JOINTS}, got {part.across}")
         within(f"{name}.edge", part.edge, 0.0, 0.3)
+        within(f"{name}.play", part.play, 0.0, MOST_PLAY)
         _check_added(name, "gussets", part.gussets, GUSSETED)
         within(f"{name}.gusset_leg", part.gusset_leg, 0.02, 0.4)
         within(f"{name}.gusset_thickness", part.gusset_thickness, 0.002, 0.05)

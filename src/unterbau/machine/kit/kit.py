@@ -175,5 +175,5 @@ class Kit:
         assert self.work is not None
         return Built(
             self.frame.build(), self.tip, self.nose, self.work, dict(self.chains), self.corners,
-            tuple(self.frame.slides), tuple(self.drives), self.ground,
+            tuple(self.frame.slides), tuple(self.drives), self.ground, tuple(self.frame.loose),
         )  # fmt: skip

@@ -36,6 +36,8 @@ from unterbau.sections.section import section
 
 COLLAR = 0.012
 OFF = 1e-4
+CAP = 0.02
+"""How deep a cap grips a round post, m; common practice, no source."""
 INSET = 0.02  # of a foot from the edge
 FOOT = 0.04
 """Side of the patch a foot presses on; common practice, no source."""
@@ -91,6 +93,8 @@ def join(kit: Kit, key: str, i: int, j: int, face: Face, normal: Vector = X, up:
     chosen: Joint = getattr(kit.machine, key)
     springs, zeta = joint_springs(chosen, kit.level, face)
     kit.frame.spring(key, i, j, springs, normal, up, zeta)
+    if chosen.play:
+        kit.frame.loose.append((len(kit.frame.springs) - 1, chosen.play / CAP))
     kit.buy(_joint_line(key, chosen))
 
 

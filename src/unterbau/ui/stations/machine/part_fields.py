@@ -10,7 +10,7 @@ from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
 from unterbau.machine.joining import group_of, joint_kind, likely_values
 from unterbau.machine.kind import Kind as MachineKind
-from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, PLATE, RIBBED, thickest
+from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.walls import has_walls
@@ -77,6 +77,8 @@ GUSSETS = (
     Field("gusset_leg", "gusset legs", "quantity", low=0.02, high=0.4),
     Field("gusset_thickness", "gussets are thick", "quantity", low=0.002, high=0.05),
 )
+PLAY = Field("play", "play before it holds", "quantity", low=0.0, high=MOST_PLAY)
+CAP = "cap"
 SEAM = (
     Field("seam", "seams", "choice", lambda: (("screws", "screws"), ("bonded", "bonded"), ("welded", "welded"))),
     Field("pitch", "screws every", "quantity", low=0.02, high=1.0),
@@ -245,6 +247,7 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
     if isinstance(part, Joint):
         more = OWN_JOINT if part.kind == OWN else ()
         own = (fields[0], *BOLT_GROUP) if part.kind == BOLTS else (*fields, *more)
+        own = (*own, PLAY) if part.kind == CAP else own
         gussets = (_added("gussets", "gussets a corner"), *(GUSSETS if part.gussets else ()))
         return (*own, *(gussets if key in GUSSETED else ()))
     if isinstance(part, Guide) and key == "x_guides" and any(one.key == "gantry_beam" for one in kind.links):
@@ -269,7 +272,8 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
         own_values = likely_values(part) if value == OWN else None
         edge = (part.edge or joint_kind(part).edge) if value == OWN else 0.0
         bolts = group_of(part) if value == BOLTS else None
-        return replace(part, kind=str(value), own=own_values, bolts=bolts, edge=edge)
+        play = part.play if value == CAP else 0.0
+        return replace(part, kind=str(value), own=own_values, bolts=bolts, edge=edge, play=play)
     if isinstance(part, Joint) and "." in attribute:
         inner, _, name = attribute.partition(".")
         within: dict[str, Any] = {name: value}

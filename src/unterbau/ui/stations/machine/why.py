@@ -119,6 +119,13 @@ class Why(QWidget):
         """Say how the part gives to one's hand where it gives most."""
         if found.hand is None:
             return ()
-        ways = (f"{movement_text(give * HAND, self._view.units)} along {name}" for give, name in
-                zip(found.hand.give.tolist(), "XYZ", strict=True))  # fmt: skip
-        return (f"Pushed with one's hand, {HAND:.0f} N at its softest end, it moves {', '.join(ways)}, likely.",)
+        hand, units = found.hand, self._view.units
+        own = (hand.give - hand.stand) * HAND
+        ways = (f"{movement_text(move, units)} along {name}" for move, name in zip(own.tolist(), "XYZ", strict=True))
+        sways = float(hand.stand.max()) * HAND
+        said = [f"Pushed with one's hand, {HAND:.0f} N at its softest end, it moves {', '.join(ways)}, likely; "
+                f"the stand sways by up to {movement_text(sways, units)} more."]  # fmt: skip
+        if max(hand.play) > 0.0:
+            free = (f"{movement_text(move, units)} along {name}" for move, name in zip(hand.play, "XYZ", strict=True))
+            said.append(f"Before its caps hold, a first push moves it freely by {', '.join(free)}.")
+        return tuple(said)
