@@ -9,8 +9,8 @@ import pytest
 from scipy.sparse import coo_matrix
 from scipy.sparse.linalg import splu
 
-from tests.machine.test_walls import E, G, NU, square
-from unterbau.mechanics.arrays import FloatArray
+from tests.machine.test_walls import NU, E, G, square
+from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.folded_plate import Y, Z, relative_flexibility
 from unterbau.mechanics.plate_element import PlateMaterial, bending, membrane
 
@@ -18,13 +18,13 @@ B, LONG, ROUND, ALONG, PATCH = 0.1, 0.5, 12, 50, 0.04
 """Side of the middle line, length, elements across a wall and along, length of the load, m."""
 
 
-def along_patch() -> tuple[FloatArray, FloatArray]:
+def along_patch() -> tuple[IntArray, FloatArray]:
     """Return numbers of the stations the load covers and its shares."""
     half = round(PATCH / LONG * ALONG / 2)
     rows = np.arange(ALONG // 2 - half, ALONG // 2 + half + 1)
     share = np.ones(len(rows))
     share[[0, -1]] = 0.5
-    return rows, share / share.sum()
+    return np.asarray(rows), np.asarray(share / share.sum())
 
 
 def by_shells(t: float, forces: dict[int, tuple[float, float]]) -> float:
@@ -47,9 +47,9 @@ def by_shells(t: float, forces: dict[int, tuple[float, float]]) -> float:
         K = T.T @ own @ T
         for k in range(ALONG):
             nodes = (k * n + i, (k + 1) * n + i, (k + 1) * n + j, k * n + j)
-            dofs = (6 * np.array(nodes)[:, None] + np.arange(6)).ravel()
-            rows.append(np.repeat(dofs, 24))
-            columns.append(np.tile(dofs, 24))
+            of = (6 * np.array(nodes)[:, None] + np.arange(6)).ravel()
+            rows.append(np.repeat(of, 24))
+            columns.append(np.tile(of, 24))
             values.append(K.ravel())
     size = 6 * n * len(x)
     K = coo_matrix((np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), (size, size)).tocsc()
@@ -68,7 +68,7 @@ def waves() -> tuple[FloatArray, FloatArray]:
     number = np.arange(1, 120, 2)
     at, share = along_patch()
     shape = np.sin(np.pi * number[:, None] * at / ALONG) @ share
-    return number * np.pi / LONG, 2 / LONG * shape**2
+    return np.asarray(number * np.pi / LONG), np.asarray(2 / LONG * shape**2)
 
 
 @pytest.mark.parametrize(("t", "case"), [(0.003, "dent"), (0.006, "dent"), (0.003, "turn"), (0.006, "turn")])

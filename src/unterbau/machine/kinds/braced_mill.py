@@ -17,7 +17,6 @@ from unterbau.machine.member import member_size
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
 
-
 LEAST_REACH = 0.04  # of braces, m
 
 

@@ -123,8 +123,8 @@ class Why(QWidget):
         own = (hand.give - hand.stand) * HAND
         ways = (f"{movement_text(move, units)} along {name}" for move, name in zip(own.tolist(), "XYZ", strict=True))
         sways = float(hand.stand.max()) * HAND
-        said = [f"Pushed with one's hand, {HAND:.0f} N at its softest end, it moves {', '.join(ways)}, likely; "
-                f"the stand sways by up to {movement_text(sways, units)} more."]  # fmt: skip
+        said = [(f"Pushed with one's hand, {HAND:.0f} N at its softest end, it moves {', '.join(ways)}, likely; "
+                f"the stand sways by up to {movement_text(sways, units)} more.")]  # fmt: skip
         if max(hand.play) > 0.0:
             free = (f"{movement_text(move, units)} along {name}" for move, name in zip(hand.play, "XYZ", strict=True))
             said.append(f"Before its caps hold, a first push moves it freely by {', '.join(free)}.")
