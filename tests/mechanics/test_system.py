@@ -113,3 +113,21 @@ def test_halving_keeps_statics_and_settles_modes() -> None:
     assert np.abs(settled.frequency / exact - 1).max() < 3e-3
     assert np.abs(coarse / exact - 1).max() > 1e-2
     assert settled.shape.shape == (6, 3, 6)
+
+
+def test_a_band_of_parts_that_do_not_know_of_each_other_is_solved_part_by_part() -> None:
+    draw = np.random.default_rng(7)
+    sizes, depth = (70, 3, 150, 90), 12
+    n = sum(sizes)
+    full = np.zeros((n, n))
+    start = 0
+    for size in sizes:
+        part = np.tril(np.triu(draw.normal(size=(size, size)), -depth + 1))
+        rows = slice(start, start + size)
+        full[rows, rows] = part + part.T + 40.0 * np.eye(size)
+        start += size
+    band = np.array([np.concatenate([np.diagonal(full, -k), np.zeros(k)]) for k in range(depth)], order="F")
+    right = np.zeros((n, 5))
+    right[[2, 75, 200, 300], [0, 1, 2, 3]] = 1.0
+    right[:, 4] = draw.normal(size=n)
+    assert factorise(band).solve(right) == pytest.approx(np.linalg.solve(full, right), rel=1e-9, abs=1e-14)

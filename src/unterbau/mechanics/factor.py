@@ -8,6 +8,7 @@ import numpy as np
 from unterbau.mechanics import lapack
 from unterbau.mechanics.arrays import FloatArray
 
+LEAST_BLOCK = 60
 WIDE = 4e9  # n · half-bandwidth², about the multiplications of a band factor
 
 
@@ -52,7 +53,35 @@ def factorise(band: FloatArray, shift: float = 0.0, wide: float = WIDE) -> Facto
         band[0] += shift / scale**2
     factor, info = lapack.band_cholesky(band)
     pivot = float(np.min(factor[0] * scale) ** 2) if info == 0 and n else 1.0 if n == 0 else 0.0
-    return Factor(lambda right: lapack.band_solve(factor, right), pivot)
+    blocks = _blocks(band)
+    if len(blocks) < 2:
+        return Factor(lambda right: lapack.band_solve(factor, right), pivot)
+    return Factor(lambda right: _solve_blocks(factor, blocks, right), pivot)
+
+
+def _blocks(band: FloatArray) -> list[slice]:
+    """Return the ranges of rows that do not know of each other, small ones together."""
+    depth, n = band.shape
+    deepest = depth - 1 - (band[::-1] != 0.0).argmax(axis=0)
+    last = np.maximum.accumulate(np.arange(n) + deepest)
+    ends = np.flatnonzero(last <= np.arange(n)) + 1
+    found, start = [], 0
+    for end in ends.tolist():
+        if end - start >= LEAST_BLOCK or end == n:
+            found.append(slice(start, end))
+            start = end
+    return found
+
+
+def _solve_blocks(factor: FloatArray, blocks: list[slice], right: FloatArray) -> FloatArray:
+    """Return the solution; each range of rows only for the columns that load it."""
+    found = np.zeros_like(right, order="F")
+    for rows in blocks:
+        part = right[rows]
+        loaded = np.flatnonzero(part.any(axis=0))
+        if len(loaded):
+            found[rows, loaded] = lapack.band_solve(factor[:, rows], part[:, loaded])
+    return found
 
 
 def _sparse(band: FloatArray, scale: FloatArray, shift: float) -> Factor:

@@ -102,19 +102,23 @@ def _movements(system: assembly.System, touched: IntArray, weight: FloatArray) -
     base = np.unique(np.concatenate([(6 * direct[:, None] + SIX).ravel(), *(one.retained for one, _ in inside)]))
     column = np.full(size, -1)
     column[base] = np.arange(len(base))
-    P, own = np.zeros((6 * m, len(base))), np.zeros((6 * m, 6 * m))
-    rows = (6 * where[direct][:, None] + SIX).ravel()
-    P[rows, column[(6 * direct[:, None] + SIX).ravel()]] = 1.0
+    parts = [((6 * where[direct][:, None] + SIX).ravel(), column[(6 * direct[:, None] + SIX).ravel()], None)]
+    found = np.zeros((6 * m, 6 * m))
     for one, points in inside:
         of = (6 * points[:, None] + SIX).ravel()
         mine = (6 * where[one.interior[::6][points] // 6][:, None] + SIX).ravel()
-        P[np.ix_(mine, column[one.retained])] = one.follow[of]
-        own[np.ix_(mine, mine)] = one.inner[np.ix_(of, of)]
+        parts.append((mine, column[one.retained], one.follow[of]))
+        found[np.ix_(mine, mine)] = one.inner[np.ix_(of, of)]
     unit = np.zeros((size, len(base)), order="F")
     unit[base, np.arange(len(base))] = 1.0
     u = assembly.solve(system, unit, plates=False)[base]
     sunk = assembly.solve(system, weight[:, None])[(6 * touched[:, None] + SIX).ravel(), 0]
-    return P @ u @ P.T + own, sunk
+    for rows, base_rows, by_rows in parts:
+        half = u[base_rows] if by_rows is None else by_rows @ u[base_rows]
+        for columns, base_columns, by_columns in parts:
+            some = half[:, base_columns]
+            found[np.ix_(rows, columns)] += some if by_columns is None else some @ by_columns.T
+    return found, sunk
 
 
 def rigid_movements(places: FloatArray, reference: FloatArray) -> FloatArray:

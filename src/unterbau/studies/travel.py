@@ -137,14 +137,28 @@ class _AtPlaces:
     def _touched(self) -> set[int]:
         built, frame = self._built, self._built.frame
         found = {built.tip}
-        for slide in built.slides:
+        at = self._motions.slides.at(self._places)
+        for number, slide in enumerate(built.slides):
             rows = frame.seats.node if slide.inside else frame.springs.i
-            found |= {int(rows[slide.row]), *slide.chain.nodes}
+            found |= {int(rows[slide.row]), *self._under(slide.chain, at[:, number])}
         for drive in built.drives:
             found |= {int(frame.springs.i[drive.spring]), int(frame.springs.j[drive.spring])}
         if built.ground is not None and built.ground.chain is not None:
-            return found | set(built.ground.chain.nodes)
+            return found | self._under(built.ground.chain, self._motions.work.at(self._places)[:, 0])
         return found | set(self._crossings[0].ravel().tolist())
+
+    def _under(self, chain: Chain, at: FloatArray) -> set[int]:
+        """Return the nodes at the ends of the pieces of a chain that carry what stands at `at` along it."""
+        nodes = np.array(chain.nodes)
+        stops, _ = self._stops(chain)
+        _, _, piece = _pieces(stops, at)
+        return {*nodes[piece].tolist(), *nodes[piece + 1].tolist()}
+
+    def _stops(self, chain: Chain) -> tuple[FloatArray, FloatArray]:
+        """Return how far each node of a chain is along it, and its direction."""
+        places = self._built.frame.nodes[list(chain.nodes)]
+        line = (places[-1] - places[0]) / np.linalg.norm(places[-1] - places[0])
+        return np.asarray((places - places[0]) @ line), np.asarray(line)
 
     def _under_work(self) -> tuple[IntArray, FloatArray, IntArray]:
         """Return the nodes that carry the work, its movement by theirs in each position, which each place has."""
@@ -191,22 +205,20 @@ class _AtPlaces:
             start: Where that is along the chain.
         """
         frame, elements, nodes = self._built.frame, self._elements, chain.nodes
-        places = frame.nodes[list(nodes)]
-        line = (places[-1] - places[0]) / np.linalg.norm(places[-1] - places[0])
-        stops = (places - places[0]) @ line
-        values, position = np.unique(np.round(at, 9), return_inverse=True)
+        stops, line = self._stops(chain)
+        values, position, piece = _pieces(stops, at)
         held = np.clip(values, stops[0], stops[-1])
-        piece = np.clip(np.searchsorted(stops, held, side="right") - 1, 0, len(chain.beams) - 1)
         host = np.array(chain.beams)[piece]
         station = held - stops[piece]
-        axis = places[0] + frame.beams.offset_i[chain.beams[0]]
-        axis = axis - (axis - places[0]) @ line * line
+        first = frame.nodes[nodes[0]]
+        axis = first + frame.beams.offset_i[chain.beams[0]]
+        axis = axis - (axis - first) @ line * line
         arm = _arm(place - axis - start * line + (values - held)[:, None] * line)
         N, sunk = _inside(frame.beams, elements, host, station)
         ends = np.array([[self._place[nodes[p]], self._place[nodes[p + 1]]] for p in piece.tolist()])
         share = np.stack([arm @ N[:, :, :6], arm @ N[:, :, 6:]], axis=1)
         sinking = np.einsum("uab,ub->ua", arm, sunk)
-        return Point(self._of[nodes[0]], position.ravel(), ends, share, host, station, arm, sinking)
+        return Point(self._of[nodes[int(piece[0])]], position, ends, share, host, station, arm, sinking)
 
 
 class HostBeams(InnerFlexibility):
@@ -227,6 +239,14 @@ class HostBeams(InnerFlexibility):
         in_space = turn.transpose(0, 2, 1) @ inside @ turn
         value[same] = a.arm[at] @ in_space @ b.arm[bt].transpose(0, 2, 1)
         return value
+
+
+def _pieces(stops: FloatArray, at: FloatArray) -> tuple[FloatArray, IntArray, IntArray]:
+    """Return the different places along a chain, which of them each is, and the piece that carries each of them."""
+    values, position = np.unique(np.round(at, 9), return_inverse=True)
+    held = np.clip(values, stops[0], stops[-1])
+    piece = np.clip(np.searchsorted(stops, held, side="right") - 1, 0, len(stops) - 2)
+    return values, position.ravel(), piece
 
 
 def _inside(

@@ -57,8 +57,8 @@ def _account(window: MainWindow) -> None:
 
 def _why(window: MainWindow) -> None:
     window.machine.view.use_lens("flex")
-    window.selection.choose_candidate("bolted slotted profile")
-    window.machine.choose_link("beam_joint")
+    window.selection.choose_candidate(TUBE)
+    window.machine.choose_link("gantry_beam")
     window.machine.show_why()
 
 
