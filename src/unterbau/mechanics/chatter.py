@@ -26,7 +26,7 @@ class Limits:
     depth: FloatArray
     """m, shape (2, n); inf where there is no limit."""
     phase: FloatArray
-    """Between the waves of one tooth and the next, rad in 0 to 2π, shape (2, n)."""
+    """Between the waves of one tooth and the next, rad, without jumps along the frequencies, shape (2, n)."""
 
     def floor(self) -> tuple[float, float]:
         """Return the least depth of all, m, and its frequency, Hz: no turning speed chatters below it."""
@@ -37,7 +37,7 @@ class Limits:
         """Return the depth at which a cut chatters, m, and the frequency, Hz, with so many teeth passing a second."""
         best, where = np.inf, 0.0
         for depth, phase in zip(self.depth, self.phase, strict=True):
-            turns = self.frequency / passing - np.unwrap(phase) / TURN
+            turns = self.frequency / passing - phase / TURN
             low, high = np.floor(turns[:-1]), np.floor(turns[1:])
             crossed = np.flatnonzero((low != high) & np.isfinite(depth[:-1]) & np.isfinite(depth[1:]))
             if not len(crossed):
@@ -92,5 +92,5 @@ def limits(H: ComplexArray, frequency: FloatArray, alpha: FloatArray, cutting: f
             depth = -TURN * eigen.real / (teeth * cutting) * (1 + slope**2)
         depth = np.where(np.isfinite(depth) & (depth > 0.0), depth, np.inf)
         depths.append(depth)
-        phases.append((np.pi - 2 * np.arctan(np.where(np.isfinite(slope), slope, 0.0))) % TURN)
+        phases.append(np.unwrap((np.pi - 2 * np.arctan(np.where(np.isfinite(slope), slope, 0.0))) % TURN))
     return Limits(frequency, np.array(depths), np.array(phases))

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.band import LEVELS, Band, Level
+from unterbau.band import Band, Level
 from unterbau.machine.machine import Machine, kind_of, link
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray, IntArray
@@ -13,6 +13,7 @@ from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.mechanics.receptance import ComplexArray, receptance
 from unterbau.mechanics.statics import energies, solve_with
 from unterbau.progress import Progress, Silent
+from unterbau.studies.bands import components, frequency_band, pieces
 from unterbau.studies.compliance import Solved, solve, tip_compliance
 from unterbau.studies.loads import pull
 
@@ -23,6 +24,8 @@ TOLD = 6
 TOP = 500.0
 """Highest frequency of the receptance, Hz."""
 STEP = 0.5
+DRAWN = 24
+"""Machines that are drawn for how far chatter scatters."""
 MOVER = 0.2
 """A part that holds at least this share of the largest part's movement energy is named."""
 
@@ -57,11 +60,21 @@ class Shaking:
     """Hz, shape (n,)."""
     tool: ComplexArray
     """Receptance of the tool against the work, m/N, shape (n, 3, 3)."""
+    static: FloatArray
+    """The same at rest, shape (3, 3)."""
 
     def tool_at(self, frequency: FloatArray) -> ComplexArray:
         """Return the receptance of the tool against the work at other frequencies, Hz, m/N, shape (n, 3, 3)."""
         pulls = pull(self.solved.built, self.solved.built.tip)
-        return receptance(self.modes, pulls, tip_compliance(self.solved), frequency)
+        return receptance(self.modes, pulls, self.static, frequency)
+
+    def at_frequencies(self, hertz: FloatArray) -> "Shaking":
+        """Return the same with other natural frequencies, its shapes and what lies beyond its modes kept."""
+        pulls = pull(self.solved.built, self.solved.built.tip)
+        part = np.einsum("mnd,pnd->mp", self.modes.shape[:, : pulls.shape[1]], pulls)
+        more = (1 / hertz**2 - 1 / self.modes.frequency**2) / (2 * np.pi) ** 2
+        static = self.static + np.einsum("m,mp,mq->pq", more, part, part)
+        return replace(self, modes=replace(self.modes, frequency=hertz), static=static)
 
 
 def shaking(machine: Machine, place: Place, level: Level = "likely", progress: Progress | None = None) -> Shaking:
@@ -84,7 +97,7 @@ def shaking(machine: Machine, place: Place, level: Level = "likely", progress: P
     share = shares_at_tool(solved, modes)
     told = range(min(TOLD, len(modes.frequency)))
     swings = tuple(_swing(machine, solved, modes, number, float(share[number])) for number in told)
-    return Shaking(solved, modes, swings, frequency, tool)
+    return Shaking(solved, modes, swings, frequency, tool, static)
 
 
 def shares_at_tool(solved: Solved, modes: Modes) -> FloatArray:
@@ -97,31 +110,35 @@ def shares_at_tool(solved: Solved, modes: Modes) -> FloatArray:
 
 @dataclass(frozen=True, slots=True)
 class Shakes:
-    """A machine shaking with soft, likely and stiff joints."""
+    """A machine shaking, and how its modes scatter with what is uncertain in it."""
 
-    low: Shaking
     likely: Shaking
-    high: Shaking
+    bands: tuple[Band, ...]
+    """Of each mode's frequency, Hz."""
+    drawn: FloatArray
+    """Natural frequencies of machines drawn, Hz, shape (DRAWN, n_modes)."""
 
     def frequency(self, number: int) -> Band:
         """Return a mode's frequency, Hz."""
-        f = [one.swings[min(number, len(one.swings) - 1)].frequency for one in (self.low, self.likely, self.high)]
-        return Band(*f)
+        return self.bands[number]
 
 
 def shakes(machine: Machine, place: Place, progress: Progress | None = None) -> Shakes:
-    """Return a machine shaking at three levels of its joints.
+    """Return a machine shaking, with bands from shares of strain energy: to first order shapes stay.
 
     Raises:
         InputError: The machine cannot be built or solved.
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    found = []
-    for done, level in enumerate(LEVELS):
-        report.step(done, len(LEVELS), f"{level} joints")
-        found.append(shaking(machine, place, level))
-    return Shakes(*found)
+    found = shaking(machine, place, progress=report)
+    report.step(2, 3, "bands")
+    parts = components(found.solved, found.modes.shape, found.modes.shape)
+    drawn = pieces(machine, place).drawn(parts / parts.sum(axis=(1, 2), keepdims=True))
+    frequency = found.modes.frequency
+    bands = tuple(frequency_band(float(f), drawn[n]) for n, f in enumerate(frequency))
+    some = drawn[:, :: drawn.shape[1] // DRAWN][:, :DRAWN]
+    return Shakes(found, bands, np.asarray(frequency / np.sqrt(some.T)))
 
 
 def tapped(found: Shaking, node: int) -> ComplexArray:

@@ -10,6 +10,7 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.chatter import Limits, directions, limits
 from unterbau.mechanics.milling import RADIAL, engagement_angle, specific_force
 from unterbau.mechanics.modes import Modes
+from unterbau.studies.bands import ENDS
 from unterbau.studies.shake import Shakes, Shaking
 
 TURNS = 12
@@ -23,6 +24,9 @@ SPEEDS, REACH = 160, (0.4, 1.8)
 QUARTER = 0.25
 """Immersion below which lobes of another sort come besides."""
 
+Way = tuple[float, bool]
+"""Direction of the feed, degrees from X, and whether the tool climbs."""
+
 
 @dataclass(frozen=True, slots=True)
 class Chatter:
@@ -32,6 +36,8 @@ class Chatter:
     """At its own turning speed, m; inf where nothing limits it."""
     floor: float
     """At any turning speed, m."""
+    floor_way: Way
+    """Where that is."""
     frequency: float
     """Hz, at which it would chatter at its own speed."""
     feed: float
@@ -45,13 +51,18 @@ class Chatter:
     speeds: FloatArray
     """Turning speeds of the lobes, 1/s."""
     lobes: FloatArray
-    """Depth at each, in the worst feed direction, m."""
+    """Depth at each, in the worst feed direction, m; none where only some ways were asked for."""
     covered: bool
     """Whether the tool is in the work far enough for this estimate."""
 
 
-def chatter(found: Shaking, cut: Cut) -> Chatter | None:
+def chatter(found: Shaking, cut: Cut, ways: tuple[Way, ...] = ()) -> Chatter | None:
     """Return how deep a milling cut may go; None where the tool does not turn.
+
+    Args:
+        found: The machine.
+        cut: The cut.
+        ways: Only these; all where there are none.
 
     Source:
         Zero-order solution, see `mechanics/chatter`; the force grows with the chip's thickness by (1 − mc)·kc.
@@ -67,22 +78,24 @@ def chatter(found: Shaking, cut: Cut) -> Chatter | None:
     passing = e.turns * e.teeth
     slot = angle > np.pi - 1e-6
     best: tuple[float, float, Limits, float, bool] | None = None
-    floor = np.inf
-    for feed in np.arange(TURNS) * np.pi / TURNS:
-        c, s = np.cos(feed), np.sin(feed)
+    floor, floor_way = np.inf, (0.0, False)
+    both = (False,) if slot else (False, True)
+    for feed, climbing in ways or [(180.0 * n / TURNS, one) for n in range(TURNS) for one in both]:
+        c, s = np.cos(np.radians(feed)), np.sin(np.radians(feed))
         turn = np.array([[c, s], [-s, c]])
-        for climbing in (False,) if slot else (False, True):
-            start, end = (np.pi - angle, np.pi) if climbing else (0.0, angle)
-            one = limits(turn @ H @ turn.T, frequency, directions(start, end, RADIAL), cutting, e.teeth)
-            floor = min(floor, one.floor()[0])
-            depth, at = one.at(passing)
-            if best is None or depth < best[0]:
-                best = (depth, at, one, float(np.degrees(feed)), climbing)
+        start, end = (np.pi - angle, np.pi) if climbing else (0.0, angle)
+        one = limits(turn @ H @ turn.T, frequency, directions(start, end, RADIAL), cutting, e.teeth)
+        lowest = one.floor()[0]
+        if lowest < floor:
+            floor, floor_way = lowest, (feed, climbing)
+        depth, at = one.at(passing)
+        if best is None or depth < best[0]:
+            best = (depth, at, one, feed, climbing)
     assert best is not None
     speeds = e.turns * np.linspace(*REACH, SPEEDS)
-    lobes = np.array([best[2].at(speed * e.teeth)[0] for speed in speeds])
+    lobes = np.array([best[2].at(speed * e.teeth)[0] for speed in speeds[: 0 if ways else None]])
     return Chatter(
-        best[0], float(floor), best[1], best[3], best[4], cutting, e.turns, speeds, lobes,
+        best[0], float(floor), floor_way, best[1], best[3], best[4], cutting, e.turns, speeds, lobes,
         e.width >= QUARTER * e.diameter * (1 - 1e-9),
     )  # fmt: skip
 
@@ -107,11 +120,21 @@ class Limit:
 
 
 def limit(shakes: Shakes, cut: Cut) -> Limit | None:
-    """Return how deep a cut may go; None where the tool does not turn."""
-    found = [chatter(one, cut) for one in (shakes.low, shakes.likely, shakes.high)]
-    low, likely, high = found
-    if low is None or likely is None or high is None:
+    """Return how deep a cut may go; None where the tool does not turn.
+
+    The bands are the 5 % and 95 % points of machines drawn, in the feed directions that are worst likely.
+    """
+    likely = chatter(shakes.likely, cut)
+    if likely is None:
         return None
-    return Limit(
-        likely, Band(low.depth, likely.depth, high.depth), Band(low.floor, likely.floor, high.floor)
-    )  # fmt: skip
+    ways = tuple(dict.fromkeys(((likely.feed, likely.climbing), likely.floor_way)))
+    drawn = [chatter(shakes.likely.at_frequencies(hertz), cut, ways) for hertz in shakes.drawn]
+    known = [one for one in drawn if one is not None]
+    depth, floor = (_ends(mine, [getattr(one, name) for one in known])
+                    for name, mine in (("depth", likely.depth), ("floor", likely.floor)))  # fmt: skip
+    return Limit(likely, depth, floor)
+
+
+def _ends(likely: float, drawn: list[float]) -> Band:
+    low, high = np.percentile(drawn, ENDS, method="inverted_cdf").tolist()
+    return Band(min(low, likely), likely, max(high, likely))
