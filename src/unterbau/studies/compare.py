@@ -20,8 +20,8 @@ class Figures:
 
     @property
     def frequency(self) -> Band | None:
-        """Lowest natural frequency, Hz."""
-        return self.answers.modes[0].frequency if self.answers.modes else None
+        """Lowest natural frequency that moves the tool, Hz."""
+        return self.answers.headline.frequency if self.answers.headline else None
 
 
 def figures(name: str, machine: Machine, answers: Answers, book: PriceBook) -> Figures:

@@ -66,9 +66,9 @@ MOUNT = Field(
 FILLED = (Field("loose", "and it", "choice", lambda: ((False, "bonds to the walls"), (True, "lies loose"))),)
 STAYS = (
     Field("capped", "ends", "choice", lambda: ((False, "open, as cut"), (True, "closed by plates"))),
-    Field("diaphragms", "plates inside every, 0 = none", "quantity", low=0.0, high=2.0),
+    Field("diaphragms", "inner plates", "quantity", low=0.0, high=2.0),
 )
-BACKING = Field("backing", "strip under rails, 0 = none", "quantity", low=0.0, high=0.03)
+BACKING = Field("backing", "rail strips", "quantity", low=0.0, high=0.03)
 RIBS = (
     Field("rib_height", "ribs stand", "quantity", low=0.01, high=0.2),
     Field("rib_thickness", "ribs are thick", "quantity", low=0.002, high=0.05),

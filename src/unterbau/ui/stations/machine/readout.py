@@ -138,7 +138,7 @@ class Readout(QWidget):
         self.figures["mass"].setText(f"{likely.mass:.1f} kg")
         moving = "  ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
         self.figures["mass"].setToolTip(f"moved by the drives: {moving}")
-        self.spreads["mass"].setText(f"moves {likely.moving['Y']:.0f}")
+        self.spreads["mass"].setText(f"Y moves {likely.moving['Y']:.0f}")
 
     def show_cost(self, cost: Cost, prices: PriceBook) -> None:
         """Show what the machine costs and whose prices these are."""
