@@ -17,6 +17,7 @@ from unterbau.ui.selection import Selection
 
 Asked = tuple[Machine, Place]
 KEPT = 64
+SOLVED = 24
 SETTLED = 60  # ms after the last change before bands are computed: stepping stays quick
 
 
@@ -62,7 +63,7 @@ class Feed(QObject):
         asked = (machine, self._selection.place)
         if asked not in self._likely:
             self._likely[asked] = likely_answers(*asked)
-            while len(self._likely) > KEPT:
+            while len(self._likely) > SOLVED:
                 self._likely.popitem(last=False)
         return self._likely[asked]
 
