@@ -20,6 +20,8 @@ from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
 from unterbau.sections.section import section
 
+SINGLE = ("spindle_mount", "collet")
+"""Joints that stand alone, whatever their kind."""
 FILL = "epoxy-granite-10"
 TALLEST, LOWEST = 1.7, 0.6
 """A section of another family is offered within these multiples of the present height."""
@@ -214,10 +216,10 @@ def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]
     for name in kind_of(machine).fitting.get(key, ()):
         if name == "weld" and not welded:
             continue
-        usual = 1 if key == "spindle_mount" else USUAL_COUNT.get(name, 1)
+        usual = 1 if key in SINGLE else USUAL_COUNT.get(name, 1)
         count = now.count if name == now.kind else usual
         yield f"{count} × {kinds[name].label}" if count > 1 else kinds[name].label, Joint(name, count)
-    if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key != "spindle_mount":
+    if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key not in SINGLE:
         for count in (now.count + 1, 2 * now.count):
             yield f"{count} × {kinds[now.kind].label}", replace(now, count=count)
     if key in GUSSETED and now.gussets == 0:

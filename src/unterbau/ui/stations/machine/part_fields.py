@@ -8,6 +8,7 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
+from unterbau.machine.alternatives import SINGLE
 from unterbau.machine.joining import group_of, joint_kind, likely_values
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
@@ -244,6 +245,8 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         backing = (BACKING,) if has_walls(part) and key in kind.carrying else ()
         seams = screws if section(part.section).pieces else ()
         return (*fields, *(FILLED if part.fill else ()), *stays, *backing, *seams)
+    if isinstance(part, Joint) and key in SINGLE and part.kind not in (OWN, BOLTS):
+        return fields[:1]
     if isinstance(part, Joint):
         more = OWN_JOINT if part.kind == OWN else ()
         own = (fields[0], *BOLT_GROUP) if part.kind == BOLTS else (*fields, *more)
