@@ -38,6 +38,8 @@ class Field:
     unit: str = ""
     low: float = 0.0
     high: float = 0.0
+    hint: str = ""
+    """What a narrow caption leaves out."""
 
 
 def material_choices() -> Choices:
@@ -67,9 +69,11 @@ MOUNT = Field(
 FILLED = (Field("loose", "and it", "choice", lambda: ((False, "bonds to the walls"), (True, "lies loose"))),)
 STAYS = (
     Field("capped", "ends", "choice", lambda: ((False, "open, as cut"), (True, "closed by plates"))),
-    Field("diaphragms", "inner plates", "quantity", low=0.0, high=2.0),
+    Field("diaphragms", "inner plates", "quantity", low=0.0, high=2.0, hint="a plate inside every so far; 0 is none"),
 )
-BACKING = Field("backing", "rail strips", "quantity", low=0.0, high=0.03)
+BACKING = Field(
+    "backing", "rail strips", "quantity", low=0.0, high=0.03, hint="thickness of a strip under each rail; 0 is none"
+)
 RIBS = (
     Field("rib_height", "ribs stand", "quantity", low=0.01, high=0.2),
     Field("rib_thickness", "ribs are thick", "quantity", low=0.002, high=0.05),
@@ -201,8 +205,8 @@ FIELDS: dict[type, tuple[Field, ...]] = {
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
         Field("stick_out", "stick-out", "quantity", low=0.002, high=0.3),
-        Field("flute_length", "flutes, 0 = usual", "quantity", low=0.0, high=0.3),
-        Field("shank", "shank, 0 = as cutter", "quantity", low=0.0, high=0.06),
+        Field("flute_length", "flutes", "quantity", low=0.0, high=0.3, hint="length of the flutes; 0 is the usual one"),
+        Field("shank", "shank", "quantity", low=0.0, high=0.06, hint="diameter of the shank; 0 is the cutter's own"),
         Field("material", "material", "choice", material_choices),
     ),
 }  # fmt: skip

@@ -97,6 +97,9 @@ class PartForm(QWidget):
             caption = label(field.caption, "muted", 0.92)
             caption.setBuddy(control.edit if isinstance(control, QuantityField) else control)
             self.controls[field.attribute] = control
+            caption.setToolTip(field.hint)
+            if field.hint:
+                (control.edit if isinstance(control, QuantityField) else control).setToolTip(field.hint)
             self._grid.addWidget(caption, 2 * row, 0)
             self._grid.addWidget(control, 2 * row, 1)
             message = label("", "error", 0.86)

@@ -161,7 +161,7 @@ class ShakeBar(QWidget):
         floor = pg.mkPen(colour("accent"), width=1.2, style=Qt.PenStyle.DashLine)
         item.addItem(pg.InfiniteLine(np.log10(one.floor * unit), angle=0, pen=floor))
         name = "mm" if units == "mm" else "in"
-        self.key.setText(f"chatters above the line, {name} of depth, likely; dashed: at no speed below; upright: now")
+        self.key.setText(f"chatters above the line, {name} deep; dashed: at no speed below")
 
     def _build(self) -> None:
         unit = em()
