@@ -18,6 +18,8 @@ from unterbau.mechanics.spring import SpringElements
 
 Batch = tuple[IntArray, FloatArray]
 """Freedoms (n, k) and matrices (n, k, k) of elements of one size."""
+PAIR = 12
+"""Freedoms of an element between two nodes; larger ones are worth merging."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,6 +132,9 @@ def resolve(batches: list[Batch], links: Links) -> list[Batch]:
         wide = np.where((rows >= 0).any(axis=1), need[rows].max(axis=1), 0)
         for width in np.unique(wide).tolist():
             some = np.flatnonzero(wide == width)
+            if width and dofs.shape[1] > PAIR:
+                result += [_merged(dofs[n], matrices[n], rows[n], links) for n in some.tolist()]
+                continue
             result.append(_followed(dofs[some], matrices[some], rows[some], links, width))
     return result
 
@@ -153,6 +158,18 @@ def _followed(dofs: IntArray, matrices: FloatArray, rows: IntArray, links: Links
     factors[depends] = links.factors[rows[depends], :width]
     spread = matrices[:, :, None, :, None] * factors[:, :, :, None, None] * factors[:, None, None, :, :]
     return places.reshape(n, k * width), spread.reshape(n, k * width, k * width)
+
+
+def _merged(dofs: IntArray, matrix: FloatArray, rows: IntArray, links: Links) -> Batch:
+    """Return one large element on the freedoms that its own follow, each standing once."""
+    depends = np.flatnonzero(rows >= 0)
+    masters, factors = links.masters[rows[depends]], links.factors[rows[depends]]
+    own = np.flatnonzero(rows < 0)
+    free = np.unique(np.concatenate([dofs[own], masters.ravel()]))
+    T = np.zeros((len(dofs), len(free)))
+    T[own, np.searchsorted(free, dofs[own])] = 1.0
+    np.add.at(T, (depends[:, None], np.searchsorted(free, masters)), factors)
+    return free[None], (T.T @ matrix @ T)[None]
 
 
 def flatten_dofs(batches: list[Batch]) -> tuple[IntArray, tuple[int, ...]]:

@@ -114,11 +114,14 @@ def _rigid_set(
     held = np.flatnonzero(fixed[nodes].ravel())
     blocks = np.zeros((len(members), 6, len(nodes), 6))
     each = np.arange(len(members))
-    blocks[each, :, np.searchsorted(nodes, i)] += elements.G[members, :, :6]
+    G = elements.G[members]
+    blocks[each, :, np.searchsorted(nodes, i)] += G[:, :, :6]
     other = np.flatnonzero(j >= 0)
-    blocks[other, :, np.searchsorted(nodes, j[other])] += elements.G[members][other][:, :, 6:]
+    blocks[other, :, np.searchsorted(nodes, j[other])] += G[other, :, 6:]
     rows = blocks.reshape(len(members), 6, -1)[elements.rigid[members]]
-    return RigidSet(dofs, _scaled(np.vstack([np.eye(len(dofs))[held], rows]), dofs, size), len(held))
+    if len(held):
+        rows = np.vstack([np.eye(len(dofs))[held], rows])
+    return RigidSet(dofs, _scaled(rows, dofs, size), len(held))
 
 
 def _scaled(rows: FloatArray, dofs: IntArray, size: float) -> FloatArray:
