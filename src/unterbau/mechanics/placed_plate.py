@@ -31,7 +31,7 @@ class PlacedPlate:
     own: CondensedPlate
 
 
-@lru_cache(maxsize=96)
+@lru_cache(maxsize=48)
 def _turned(spec: PlateSpec, axes: AXES) -> tuple[FloatArray, ...]:
     own = condensed(spec)
     turn = np.array(axes).reshape(3, 3)

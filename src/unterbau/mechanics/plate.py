@@ -102,7 +102,7 @@ def lines(length: float, stops: list[float], widest: float) -> tuple[float, ...]
     return tuple(found)
 
 
-@lru_cache(maxsize=96)
+@lru_cache(maxsize=48)
 def condensed(spec: PlateSpec) -> CondensedPlate:
     """Return a plate's matrices.
 
