@@ -49,6 +49,7 @@ def test_ends_lie_where_the_stored_samples_of_every_demo_end(name: str) -> None:
         assert (found.stiffness[axis].low, found.stiffness[axis].high) == pytest.approx(theirs[letter], rel=ENDS)
     first = found.modes[0].frequency
     assert (first.low, first.high) == pytest.approx(theirs["mode"], rel=ENDS)
+    assert 0.0 < found.droop.low <= found.droop.likely <= found.droop.high
 
 
 def test_parts_sum_to_what_is_spread() -> None:

@@ -12,7 +12,7 @@ from unterbau.mechanics.modes import solve_modes
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
-from unterbau.studies.compliance import Solved, droop, nose_compliance, sag, softest, solve, tip_compliance
+from unterbau.studies.compliance import Solved, nose_compliance, sag, softest, solve, tip_compliance
 from unterbau.studies.hurry import Hurry, hurry_of
 from unterbau.studies.loads import NOSE, TIP, WEIGHT
 from unterbau.studies.reach import counts_of, grid
@@ -167,11 +167,14 @@ def _times(factor: Band, value: float) -> Band:
 
 
 def _sagging(solved: Solved, uncertain: Pieces) -> Band:
-    """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all."""
+    """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all.
+
+    Where parts sink against each other their sizes count: their difference may be nearly nothing.
+    """
     u = solved.statics.u
-    likely = droop(solved)
-    drawn = uncertain.drawn(components(solved, u[2:3], u[WEIGHT : WEIGHT + 1]))[0]
-    return band(1.0, drawn / likely) if likely else Band(1.0, 1.0, 1.0)
+    parts = np.abs(components(solved, u[2:3], u[WEIGHT : WEIGHT + 1]))
+    whole = float(parts.sum())
+    return band(1.0, uncertain.drawn(parts)[0] / whole) if whole else Band(1.0, 1.0, 1.0)
 
 
 def _modes(machine: Machine, here: Solved, uncertain: Pieces) -> tuple[Mode, ...]:
