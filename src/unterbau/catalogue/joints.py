@@ -156,18 +156,15 @@ def pattern(count: int, face: Face, across: int, edge: float) -> tuple[tuple[flo
     """
     rows = -(-count // across)
 
-    def line(number: int, size: float) -> list[float]:
-        reach = max(size / 2 - edge, 0.0)
-        return [0.0] if number == 1 else [-reach + 2 * reach * n / (number - 1) for n in range(number)]
+    def line(number: int, of: int, size: float) -> list[float]:
+        pitch = 2 * max(size / 2 - edge, 0.0) / max(of - 1, 1)
+        return [(n - (number - 1) / 2) * pitch for n in range(number)]
 
-    found: list[tuple[float, float]] = []
-    for z in line(rows, face.height):
-        in_row = min(across, count - len(found))
-        columns = line(across, face.width)
-        skip = (across - in_row) / 2
-        middle = columns[int(skip) : int(skip) + in_row] if in_row == across or float(skip).is_integer() else None
-        found += [(y, z) for y in (middle or [sum(columns) / across] * in_row)]
-    return tuple(found)
+    return tuple(
+        (y, z)
+        for row, z in enumerate(line(rows, rows, face.height))
+        for y in line(min(across, count - row * across), across, face.width)
+    )
 
 
 def _kind(row: dict[str, Any]) -> JointKind:

@@ -7,7 +7,7 @@ from typing import Any
 from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
-from unterbau.machine.kind import USUAL_COUNT
+from unterbau.machine.kind import SINGLE, USUAL_COUNT
 from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
@@ -20,8 +20,6 @@ from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
 from unterbau.sections.section import section
 
-SINGLE = ("spindle_mount", "collet")
-"""Joints that stand alone, whatever their kind."""
 FILL = "epoxy-granite-10"
 TALLEST, LOWEST = 1.7, 0.6
 """A section of another family is offered within these multiples of the present height."""

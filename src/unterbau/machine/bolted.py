@@ -3,7 +3,7 @@
 from math import pi
 
 from unterbau.band import Band, Level
-from unterbau.catalogue.joints import BoltGroup, Face, Six, joint
+from unterbau.catalogue.joints import BoltGroup, Face, Six, joint, pattern
 from unterbau.mechanics.bolt_group import (
     SHEARED,
     Bolt,
@@ -76,12 +76,7 @@ def bolt_of(bolts: BoltGroup, level: Level) -> Bolt:
 def places(bolts: BoltGroup, face: Face) -> list[tuple[float, float]]:
     """Return where the bolts stand, across and along the face from its middle, m."""
     edge = bolts.edge or EDGE * float(bolts.size[1:]) * 1e-3
-
-    def line(count: int, size: float) -> list[float]:
-        reach = max(size / 2 - edge, 0.0)
-        return [0.0] if count == 1 else [-reach + 2 * reach * n / (count - 1) for n in range(count)]
-
-    return [(y, z) for y in line(bolts.across, face.width) for z in line(bolts.along, face.height)]
+    return list(pattern(bolts.across * bolts.along, face, bolts.across, edge))
 
 
 def bolted_springs(bolts: BoltGroup, level: Level, face: Face) -> Six:

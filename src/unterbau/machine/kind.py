@@ -17,6 +17,8 @@ FRAME_JOINTS = ("bracket", "gusset", "end-tapped", "anchor", "bolted-plate", "fl
 BED_JOINTS = ("bolt", "wood-screw", "epoxied")
 CLAMPS = ("clamp", "flange", "printed")
 HOLDERS = ("collet", "collet-large", "holder")
+SINGLE = ("spindle_mount", "collet")
+"""Joints that stand alone, whatever their kind."""
 USUAL_COUNT = {"bracket": 4, "gusset": 2, "end-tapped": 4, "anchor": 4, "printed": 4}
 """How many of a kind of joint one puts at an end to start with; one of all others."""
 

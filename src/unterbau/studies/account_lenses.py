@@ -83,7 +83,7 @@ def chatter_account(machine: Machine, shakes: Shakes, cut: Cut, units: Units) ->
         (
             f"Here a millimetre of depth pulls {worst.cutting / 1e6:.0f} N more for each millimetre of chip (the "
             f"specific force times 1 − mc). At {worst.turns * 60:.0f} turns a minute the limit is "
-            f"{length_text(worst.depth, units)}, likely, {low} to {high} between all low and all high joints, feeding "
+            f"{length_text(worst.depth, units)}, likely, {low} to {high} in nine of ten machines drawn, feeding "
             f"at {worst.feed:.0f}° from X {'with' if worst.climbing else 'against'} the tool's turning, at "
             f"{worst.frequency:.0f} Hz. At no speed does it chatter below {length_text(worst.floor, units)}, {under} "
             f"to {over}."

@@ -153,12 +153,13 @@ def _join_profiles(kit: Kit, key: str, part: Laid, last: bool, held: int) -> Non
     tall, wide = (piece.width, piece.height) if member.turned else (piece.height, piece.width)
     share = replace(chosen, count=max(1, round(chosen.count / len(ends))))
     springs, zeta = joint_springs(share, kit.level, Face(tall, wide, (p.A, p.Iy, p.Iz)))
+    part_of = chosen.count / (share.count * len(ends)) if joint_kind(chosen).values else 1.0
     if chosen.kind == BOLTS:
         springs, zeta = joint_springs(chosen, kit.level, Face(part.height, part.width))
-        a, b, c, d, e, f = (k / len(ends) for k in springs)
-        springs = (a, b, c, d, e, f)
+        part_of = 1 / len(ends)
+    a, b, c, d, e, f = (k * part_of for k in springs)
     for chain in ends:
-        kit.frame.spring(key, chain.nodes[-1 if last else 0], held, springs, part.along, part.up, zeta)
+        kit.frame.spring(key, chain.nodes[-1 if last else 0], held, (a, b, c, d, e, f), part.along, part.up, zeta)
     kit.buy(_joint_line(key, chosen))
 
 

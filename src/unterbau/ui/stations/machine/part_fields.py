@@ -8,8 +8,8 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.alternatives import SINGLE
 from unterbau.machine.joining import group_of, joint_kind, likely_values
+from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
 from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
