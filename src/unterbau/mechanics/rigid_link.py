@@ -6,7 +6,7 @@ shape are reduced once.
 """
 
 from dataclasses import dataclass, field
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
 import numpy as np
 
@@ -29,7 +29,7 @@ class RigidSet:
     n_support: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Links:
     """Dependent freedoms as sums of free ones."""
 
@@ -40,11 +40,6 @@ class Links:
     factors: FloatArray
     """Filled up with 0, shape (d, m)."""
     sets: tuple[RigidSet, ...] = field(repr=False)
-
-    @cached_property
-    def place(self) -> dict[int, int]:
-        """Return the row of each dependent freedom."""
-        return {dof: n for n, dof in enumerate(self.dependent.tolist())}
 
     def pass_on(self, loads: FloatArray) -> None:
         """Add loads at dependent freedoms, (n, k), to those they follow."""
