@@ -19,6 +19,7 @@ from unterbau.mechanics.frame import CAUSES
 from unterbau.project.project import Candidate, Project
 from unterbau.studies.answers import Answers
 from unterbau.studies.cutting import chosen_cut, moved_by
+from unterbau.studies.missed import may_miss
 from unterbau.units import Units, length_text, movement_text, number_text
 
 AXES = ("X", "Y", "Z")
@@ -27,9 +28,9 @@ TOLD = 6
 CAUSE_WORDS = dict(zip(CAUSES, ("stretch", "shear", "twist", "bending", "joint", "distortion", "wall"), strict=True))
 ASSUMPTIONS = """\
 Predictions for one place of the head, pulled at the tool tip against the work, static and linear: no play, slip or
-gaps. Low and high: all joints, guides and drives soft or stiff together.
-Beams bend, twist, shear and stretch (Timoshenko); plates are strips that bend like beams; welds are rigid; masses by
-the same parts. Joint, guide and spindle values are largely common practice without a source.
+gaps. Low and high: nine of ten machines lie between, every joint, guide, drive and material drawn on its own.
+Beams bend, twist, shear and stretch (Timoshenko), hollow ones go out of shape and dent; plates are shells; welds are
+rigid; masses by the same parts. Joint, guide and spindle values are largely common practice without a source.
 An estimate with a band, not a promise. Lifting, wiring, welding and pouring follow local codes and licensed practice.
 """
 
@@ -73,7 +74,7 @@ th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
 </td></tr></table>
 <h2>WHOSE FLEX IT IS, likely</h2>{_load_path(made)}
 <h2>PARTS</h2>{_parts(made)}
-<h2>ASSUMPTIONS</h2><p class="small">{escape(ASSUMPTIONS)}</p>
+<h2>ASSUMPTIONS</h2><p class="small">{escape(ASSUMPTIONS)} {escape(may_miss(candidate.machine))}</p>
 </body></html>
 """
 
