@@ -2,10 +2,31 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal
+from typing import Generic, Literal, TypeVar
 
+T = TypeVar("T")
+A = TypeVar("A", covariant=True)
 Level = Literal["low", "likely", "high"]
 LEVELS: tuple[Level, ...] = ("low", "likely", "high")
+
+
+@dataclass(frozen=True, slots=True)
+class AtLevels(Generic[A]):
+    """Something at each level."""
+
+    low: A
+    likely: A
+    high: A
+
+    def at(self, level: Level) -> A:
+        """Return it at a level."""
+        value: A = getattr(self, level)
+        return value
+
+
+def at_levels(of: Callable[[Level], T]) -> AtLevels[T]:
+    """Return what a function gives at each level."""
+    return AtLevels(of("low"), of("likely"), of("high"))
 
 
 @dataclass(frozen=True, slots=True)

@@ -106,5 +106,5 @@ def test_bolts_are_bought_and_saved() -> None:
 )  # fmt: skip
 def test_impossible_bolts_are_refused(bolts: BoltGroup, where: str) -> None:
     with pytest.raises(InputError) as error:
-        joint_springs(Joint("bolts", bolts=bolts), "likely", FACE)
+        joint_springs(Joint("bolts", bolts=bolts), FACE)
     assert error.value.where == where

@@ -30,7 +30,7 @@ Y, Z = (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)
 
 
 def kit(machine: Machine | None = None) -> Kit:
-    return Kit(machine or RaisedSides(), Place(), "likely")
+    return Kit(machine or RaisedSides(), Place())
 
 
 def stiffness(machine: Machine, axis: int) -> float:
@@ -188,7 +188,7 @@ def test_an_arm_turned_aside_is_the_same_arm() -> None:
     """Turned about the column, its own give under an upright pull stays; the tool leaves the table in the end."""
     arm = ArmMill()
     aside = replace(arm, dimensions=replace(arm.dimensions, turn=20))
-    straight, turned = (to_frame(machine, Place(), "likely") for machine in (arm, aside))
+    straight, turned = (to_frame(machine, Place()) for machine in (arm, aside))
     column = straight.frame.nodes[straight.chains["column"][0]]
     radii = [np.linalg.norm((b.frame.nodes[b.tip] - column)[:2]) for b in (straight, turned)]
     assert radii[0] == pytest.approx(radii[1])
@@ -201,7 +201,7 @@ def test_an_arm_turned_aside_is_the_same_arm() -> None:
         assert gives[0] == pytest.approx(gives[1], rel=1e-6), key
     assert turned.work.place[:2] == pytest.approx(turned.frame.nodes[turned.tip][:2])
     with pytest.raises(InputError, match="tool leaves the table") as error:
-        to_frame(replace(arm, dimensions=replace(arm.dimensions, turn=70)), Place(), "likely")
+        to_frame(replace(arm, dimensions=replace(arm.dimensions, turn=70)), Place())
     assert error.value.where == "dimensions.turn"
 
 
@@ -217,7 +217,7 @@ def test_what_stands_in_the_way_is_refused_with_its_size() -> None:
     ]
     for machine, where in cases:
         with pytest.raises(InputError, match=r"expected at (least|most)") as error:
-            to_frame(machine, Place(), "likely")
+            to_frame(machine, Place())
         assert error.value.where == where
         assert "mm" in error.value.problem
 
@@ -225,7 +225,7 @@ def test_what_stands_in_the_way_is_refused_with_its_size() -> None:
 def test_a_thick_slab_is_no_fault_but_a_thick_plate_is() -> None:
     bridge = FixedBridge()
     with pytest.raises(InputError, match="2 to 120 mm") as error:
-        to_frame(replace(bridge, table=Plate(0.2, "aluminium-5083")), Place(), "likely")
+        to_frame(replace(bridge, table=Plate(0.2, "aluminium-5083")), Place())
     assert error.value.where == "table.thickness"
 
 

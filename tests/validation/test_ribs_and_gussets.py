@@ -27,7 +27,7 @@ X, Y, Z = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)
 
 def sag_on_two_ends(part: Plate, length: float, width: float) -> float:
     """Return how far the middle of a plate sinks under 1 N, m, both its ends free to turn."""
-    kit = Kit(replace(MovingGantry(), side=part), Place(), "likely")
+    kit = Kit(replace(MovingGantry(), side=part), Place())
     plate = lay_plate(kit, "side", "strip", (0.0, 0.0, 0.0), (length, 0.0, 0.0), width, Z)
     rib(kit, plate, (0.0, 0.0, -1.0))
     first, middle, last = (plate.hold((x, 0.0, 0.0), (0.001, width / 2)) for x in (0.0, length / 2, length))

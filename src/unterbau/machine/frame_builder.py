@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from unterbau.band import AtLevels, Level
 from unterbau.machine.member import BeamValues
 from unterbau.mechanics.frame import BY_STRAIN, JOINT, Beams, Frame, Masses, Plate, Seats, Springs
 
@@ -18,6 +19,8 @@ Z: Vector = (0.0, 0.0, 1.0)
 ZERO: Vector = (0.0, 0.0, 0.0)
 SAME_PLACE = 1e-5
 VALUES = tuple(one.name for one in fields(BeamValues))
+K = tuple[float, ...] | AtLevels[tuple[float, ...]]
+"""Six stiffnesses, along three axes and about them; where they are uncertain, at each level."""
 
 
 def minus(a: Vector, b: Vector) -> Vector:
@@ -71,27 +74,23 @@ class FrameBuilder:
         return self.groups.setdefault(name, len(self.groups))
 
     def beam(
-        self, group: str, i: int, j: int, values: BeamValues, up: Vector,
+        self, group: str, i: int, j: int, values: BeamValues | AtLevels[BeamValues], up: Vector,
         offset_i: Vector = ZERO, offset_j: Vector = ZERO, cause: int = BY_STRAIN,
     ) -> int:  # fmt: skip
         """Add a beam and return its number."""
         self.beams.append((i, j, offset_i, offset_j, up, values, self.group(group), cause))
         return len(self.beams) - 1
 
-    def chain(self, group: str, nodes: list[int], values: BeamValues, up: Vector) -> Chain:
+    def chain(self, group: str, nodes: list[int], values: BeamValues | AtLevels[BeamValues], up: Vector) -> Chain:
         """Add beams from node to node along a straight member."""
         beams = [self.beam(group, i, j, values, up) for i, j in itertools.pairwise(nodes)]
         return Chain(tuple(nodes), tuple(beams))
 
-    def spring(
-        self, group: str, i: int, j: int, k: tuple[float, ...], x: Vector, up: Vector, zeta: float, cause: int = JOINT
-    ) -> None:
+    def spring(self, group: str, i: int, j: int, k: K, x: Vector, up: Vector, zeta: float, cause: int = JOINT) -> None:
         """Add springs acting at node i; j = -1 is ground."""
         self.springs.append((i, j, x, up, k, zeta, self.group(group), cause))
 
-    def seat(
-        self, group: str, node: int, rail: Chain, k: tuple[float, ...], x: Vector, up: Vector, zeta: float
-    ) -> None:
+    def seat(self, group: str, node: int, rail: Chain, k: K, x: Vector, up: Vector, zeta: float) -> None:
         """Add springs from a node to the nearest point of a member, inside or at a node."""
         start, end = self.places[rail.nodes[0]], self.places[rail.nodes[-1]]
         line = minus(end, start)
@@ -126,13 +125,13 @@ class FrameBuilder:
         for place, node in enumerate(nodes):
             self.mass(node, share / 2 if place in (0, len(nodes) - 1) else share)
 
-    def build(self) -> Frame:
-        """Return the frame; it has no supports, springs to ground hold it."""
+    def build(self, level: Level = "likely") -> Frame:
+        """Return the frame with what is uncertain at a level; it has no supports, springs to ground hold it."""
         return Frame(
             np.array(self.places),
-            self._beams(),
-            Springs(*_columns(self.springs, 8, (0, 1, 6, 7), (2, 3), six=4)),
-            Seats(*_columns(self.seats, 8, (0, 1, 7), (3, 4), six=5)),
+            self._beams(level),
+            Springs(*_columns(_leveled(self.springs, 4, level), 8, (0, 1, 6, 7), (2, 3), six=4)),
+            Seats(*_columns(_leveled(self.seats, 5, level), 8, (0, 1, 7), (3, 4), six=5)),
             Masses(*_columns(self.masses, 4, (0,), (2, 3))),
             np.zeros((len(self.places), 6), dtype=bool),
             tuple(self.groups),
@@ -140,13 +139,22 @@ class FrameBuilder:
             tuple(self.plates),
         )
 
-    def _beams(self) -> Beams:
+    def _beams(self, level: Level) -> Beams:
         table: dict[BeamValues, int] = {}
-        values = [table.setdefault(row[5], len(table)) for row in self.beams]
+        values = [table.setdefault(_at(row[5], level), len(table)) for row in self.beams]
         columns = np.array([[getattr(one, name) for one in table] for name in VALUES])[:, values]
         rows = _columns(self.beams, 8, (0, 1, 6, 7), (2, 3, 4), skipped=5)
         rows[5:6] = columns
         return Beams(*rows)
+
+
+def _at(value: Any, level: Level) -> Any:
+    return value.at(level) if isinstance(value, AtLevels) else value
+
+
+def _leveled(rows: list[tuple[object, ...]], place: int, level: Level) -> list[tuple[object, ...]]:
+    """Return rows with what stands at a place of each at a level."""
+    return [(*row[:place], _at(row[place], level), *row[place + 1 :]) for row in rows]
 
 
 def _columns(

@@ -1,6 +1,6 @@
 """Which springs a joint stands for: those of its kind, or the person's own."""
 
-from unterbau.band import Level
+from unterbau.band import AtLevels, at_levels
 from unterbau.catalogue.joints import (
     BOLTS,
     OWN,
@@ -57,13 +57,14 @@ def overhang_of(chosen: Joint) -> float:
     return group_of(chosen).overhang if chosen.kind == BOLTS else 0.0
 
 
-def joint_springs(chosen: Joint, level: Level, face: Face) -> tuple[Six, float]:
-    """Return the six springs of a joint on a face, and its damping ratio.
+def joint_springs(chosen: Joint, face: Face) -> tuple[AtLevels[Six], float]:
+    """Return the six springs of a joint on a face at each level, and its damping ratio.
 
     Raises:
         InputError: Unknown kind, or impossible values.
     """
     kind = joint_kind(chosen)
     if chosen.kind == BOLTS:
-        return bolted_springs(group_of(chosen), level, face), kind.zeta
-    return kind.springs(level, chosen.count, face, chosen.across, chosen.edge), kind.zeta
+        return at_levels(lambda level: bolted_springs(group_of(chosen), level, face)), kind.zeta
+    springs = at_levels(lambda level: kind.springs(level, chosen.count, face, chosen.across, chosen.edge))
+    return springs, kind.zeta

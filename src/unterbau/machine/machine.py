@@ -60,7 +60,7 @@ def kind_of(machine: Machine) -> Kind:
     return _BY_MODEL[type(machine)]
 
 
-def to_frame(machine: Machine, place: Place, level: Level) -> Built:
+def to_frame(machine: Machine, place: Place, level: Level = "likely") -> Built:
     """Return the frame of a machine with its head at a place.
 
     Raises:

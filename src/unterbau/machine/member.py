@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from unterbau.band import Level
+from unterbau.band import AtLevels
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
 from unterbau.machine.parts import FLUTED, Cutter, Member, Plate
@@ -89,17 +89,17 @@ def member_values(member: Member) -> BeamValues:
     )  # fmt: skip
 
 
-def warped(member: Member, values: BeamValues, length: float, level: Level) -> BeamValues:
+def warped(member: Member, values: BeamValues, length: float) -> BeamValues | AtLevels[BeamValues]:
     """Return an open section with its ends' hold on warping: low free, high held, likely between.
 
     Source:
         Vlasov's theory, see `effective_torsion`; likely is the geometric mean of free and held.
     """
     Iw = section(member.section).properties.Iw
-    if Iw <= 0.0 or level == "low":
+    if Iw <= 0.0:
         return values
     held = effective_torsion(values.J, Iw, values.G, values.E, length)
-    return replace(values, J=held if level == "high" else (values.J * held) ** 0.5)
+    return AtLevels(values, replace(values, J=(values.J * held) ** 0.5), replace(values, J=held))
 
 
 def tied_by_screws(member: Member) -> bool:

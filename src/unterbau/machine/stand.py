@@ -7,7 +7,7 @@ Materials). Panels carry sideways loads in shear: G·t·w/h. A block counts as f
 
 from math import pi
 
-from unterbau.band import Level
+from unterbau.band import Level, at_levels
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring
 from unterbau.machine.frame_builder import FrameBuilder, Vector, X, Y, Z
@@ -41,20 +41,26 @@ UPRIGHT = 8.0
 """A bench is so much stiffer upright than sideways."""
 
 
-def ground(frame: FrameBuilder, stand: Stand, level: Level, feet: list[int], carried: float) -> None:
+def ground(frame: FrameBuilder, stand: Stand, feet: list[int], carried: float) -> None:
     """Hold the feet of a frame of so many kilograms to the ground through the stand, and let it weigh on them."""
     places = [frame.places[node] for node in feet]
+    k = at_levels(lambda level: _foot(stand, places, carried, level))
+    mass = sum(line.mass for line in stand_lines(stand, places)) / max(1, len(feet))
+    for node in feet:
+        frame.spring(REST, node, -1, k, Z, X, ZETA)
+        if mass:
+            frame.mass(node, mass)
+
+
+def _foot(stand: Stand, places: list[Vector], carried: float, level: Level) -> tuple[float, ...]:
+    """Return the springs of one foot and what the stand gives under it: upright, across, across; about the same."""
     across, upright = (CASTER if stand.casters else FOOT)[level]
     give_across, give_upright = _give(stand, places)
     if stand.kind == "bench":
-        give_across = len(feet) / (max(carried, 1.0) * (2 * pi * BENCH[level]) ** 2)
+        give_across = len(places) / (max(carried, 1.0) * (2 * pi * BENCH[level]) ** 2)
         give_upright = give_across / UPRIGHT
     k_across, k_upright = 1 / (1 / across + give_across), 1 / (1 / upright + give_upright)
-    mass = sum(line.mass for line in stand_lines(stand, places)) / max(1, len(feet))
-    for node in feet:
-        frame.spring(REST, node, -1, (k_upright, k_across, k_across, 1e3, 1e3, 1e3), Z, X, ZETA)
-        if mass:
-            frame.mass(node, mass)
+    return k_upright, k_across, k_across, 1e3, 1e3, 1e3
 
 
 def _give(stand: Stand, places: list[Vector]) -> tuple[float, float]:

@@ -114,6 +114,11 @@ def has_walls(member: Member) -> bool:
     return not filled and not section(member.section).pieces and walls_of(member) is not None
 
 
+def takes_screws(member: Member) -> bool:
+    """Return whether rails are screwed to a wall of a member, so that they bend with it."""
+    return not section(member.section).pieces and walls_of(member) is not None
+
+
 def bears_on_wall(member: Member, at: Bearing) -> bool:
     """Return whether a wall lies under a bearing."""
     walls = walls_of(member)

@@ -205,6 +205,37 @@ def solve(system: System, loads: FloatArray, plates: bool = True) -> FloatArray:
     return expand(system, free, loads, plates)
 
 
+def flexibility(system: System, dofs: IntArray) -> FloatArray:
+    """Return the movements of some freedoms, none inside a plate or host, by unit loads on each; shape (m, m)."""
+    order, links = system.numbering.order, system.elements.links
+    last = 6 * len(system.elements.frame.nodes)
+    place = np.full(last, -1)
+    place[order] = np.arange(len(order))
+    dependent = np.full(last, -1)
+    dependent[links.dependent] = np.arange(len(links.dependent))
+    column, at, factor = [np.flatnonzero(place[dofs] >= 0)], [place[dofs[place[dofs] >= 0]]], []
+    factor.append(np.ones(len(column[0])))
+    row = dependent[dofs]
+    follows = np.flatnonzero(row >= 0)
+    masters, values = links.masters[row[follows]], links.factors[row[follows]]
+    used = np.flatnonzero(((values != 0.0) & (place[masters] >= 0)).ravel())
+    column.append(np.repeat(follows, masters.shape[1])[used])
+    at.append(place[masters.ravel()[used]])
+    factor.append(values.ravel()[used])
+    columns, rows, factors = np.concatenate(column), np.concatenate(at), np.concatenate(factor)
+    right = np.zeros((len(order), len(dofs)), order="F")
+    np.add.at(right, (rows, columns), factors)
+    x = system.factor.solve(right)
+    # Each wanted row is the sum of those it follows: the same entries, read the other way round.
+    by_row = np.argsort(columns, kind="stable")
+    first = np.searchsorted(columns[by_row], np.arange(len(dofs)))
+    moved = x[rows[by_row]] * factors[by_row, None]
+    held = np.bincount(columns, minlength=len(dofs)) == 0
+    found = np.zeros((len(dofs), len(dofs)))
+    found[~held] = np.add.reduceat(moved, first[~held], axis=0)
+    return found
+
+
 def expand(system: System, free: FloatArray, loads: FloatArray | None = None, plates: bool = True) -> FloatArray:
     """Return movements of all nodes of the split frame from those of the free freedoms."""
     elements = system.elements

@@ -44,8 +44,12 @@ class Links:
     def pass_on(self, loads: FloatArray) -> None:
         """Add loads at dependent freedoms, (n, k), to those they follow."""
         if len(self.dependent):
-            moved = self.factors[:, :, None] * loads[self.dependent][:, None, :]
-            np.add.at(loads, self.masters.ravel(), moved.reshape(-1, loads.shape[1]))
+            follower, master = np.nonzero(self.factors)
+            moved = self.factors[follower, master, None] * loads[self.dependent[follower]]
+            to = self.masters[follower, master]
+            order = np.argsort(to, kind="stable")
+            masters, first = np.unique(to[order], return_index=True)
+            loads[masters] += np.add.reduceat(moved[order], first, axis=0)
 
     def follow(self, movements: FloatArray) -> None:
         """Set the movements of dependent freedoms, (n, k), by those they follow."""

@@ -109,9 +109,7 @@ def _movements(system: assembly.System, touched: IntArray, weight: FloatArray) -
         mine = (6 * where[one.interior[::6][points] // 6][:, None] + SIX).ravel()
         parts.append((mine, column[one.retained], one.follow[of]))
         found[np.ix_(mine, mine)] = one.inner[np.ix_(of, of)]
-    unit = np.zeros((size, len(base)), order="F")
-    unit[base, np.arange(len(base))] = 1.0
-    u = assembly.solve(system, unit, plates=False)[base]
+    u = assembly.flexibility(system, base)
     sunk = assembly.solve(system, weight[:, None])[(6 * touched[:, None] + SIX).ravel(), 0]
     for rows, base_rows, by_rows in parts:
         half = u[base_rows] if by_rows is None else by_rows @ u[base_rows]

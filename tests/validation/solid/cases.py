@@ -12,6 +12,8 @@ STEEL, FILL = 210e3, 31e3
 RAIL, TALL, LONG = 20.0, 18.0, 75.0
 """Width and height of a rail, length of a block."""
 STANCE = 200.0
+SHORT = 10.0
+"""A rail ends before the clamp: on a machine nothing holds its ends but its screws."""
 BRICK = (15.0, 12.0, 12.0)
 X_MIRROR, Z_MIRROR = np.array([-1, 1, 1, 1, -1, -1]), np.array([1, 1, -1, -1, -1, 1])
 
@@ -96,9 +98,9 @@ def solid(one: Case) -> Solid:
             patches.append((screw, (-b, -b), across) if face == "front" else (screw, across, (h, h)))
         screws.append(Screws(body, tuple(patches)))
         if face == "front":
-            boxes.append(Box(every, (-b - TALL, -b), across, STEEL, screwed=body))
+            boxes.append(Box((SHORT, L - SHORT), (-b - TALL, -b), across, STEEL, screwed=body))
         else:
-            boxes.append(Box(every, across, (h, h + TALL), STEEL, screwed=body))
+            boxes.append(Box((SHORT, L - SHORT), across, (h, h + TALL), STEEL, screwed=body))
         for side in (-1, 1):
             block = (L / 2 + side * STANCE / 2 - LONG / 2, L / 2 + side * STANCE / 2 + LONG / 2)
             top = (-b - TALL, -b - TALL) if face == "front" else (h + TALL, h + TALL)

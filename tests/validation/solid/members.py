@@ -49,7 +49,7 @@ def flexibility(one: Case, walls: bool = True) -> Floats:
     Without walls rails weigh only, and the cross-section is rigid.
     """
     part = member(one)
-    kit = Kit(SimpleNamespace(beam=part, guide=Guide("20")), Place(), "high" if one.channel else "likely")
+    kit = Kit(SimpleNamespace(beam=part, guide=Guide("20")), Place())
     L, h, b = one.length * MM, one.height / 2 * MM, one.depth / 2 * MM
     middle = -b - min(y for y, _ in section(part.section).loops[0])
     laid = beam(kit, "beam", "beam", (0.0, middle, 0.0), (L, middle, 0.0), Z, (), 8, carries=True)
@@ -69,7 +69,7 @@ def flexibility(one: Case, walls: bool = True) -> Floats:
         chain = kit.rails[n // 2][2] if kit.rails else laid.chain
         kit.frame.seat("pad", node, chain, STIFF, X, Z, 0.0)
         nodes.append(node)
-    frame = kit.frame.build()
+    frame = kit.frame.build("high" if one.channel else "likely")
     m = 6 * len(nodes)
     forces = np.zeros((m, len(frame.nodes), 6))
     for n, node in enumerate(nodes):

@@ -16,7 +16,7 @@ from unterbau.machine.built import Ground, on_node
 from unterbau.machine.frame_builder import Vector, X, Y, Z, minus
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import SPINDLE_SPREAD, SPINDLE_ZETA
+from unterbau.machine.kit.head import SPINDLE_ZETA, spindle_springs
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, foot, join
 from unterbau.machine.kit.of_kit import kind_of_kit
@@ -161,10 +161,9 @@ def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     s, z = m.spindle, d.centre_height
     front, rear = -CHUCK, -CHUCK - d.bearing_spacing
     shaft = beam(kit, "shaft", "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
-    f = SPINDLE_SPREAD[kit.level]
     for name, x, axial in (("front bearing", front, s.axial), ("rear bearing", rear, 0.0)):
         bearing = _upright(kit, "headstock", f"headstock, {name}", x, tubes)
-        k = (axial * f, s.radial * f, s.radial * f, 0.0, s.tilt * f / 2, s.tilt * f / 2)
+        k = spindle_springs((axial, s.radial, s.radial, 0.0, s.tilt / 2, s.tilt / 2))
         node = kit.near(shaft, (x, 0.0, z))
         kit.frame.spring("spindle", node, bearing, k, X, Z, SPINDLE_ZETA)
     # The motor's belt holds the spindle from turning; how stiffly does not matter to bending.

@@ -7,7 +7,7 @@ the screws of its stretch. Checked by the γ-method (EN 1995-1-1 annex B) and Ne
 from dataclasses import replace
 from math import dist
 
-from unterbau.band import Level
+from unterbau.band import LEVELS, AtLevels, Level
 from unterbau.catalogue.joints import RIGID, joint
 from unterbau.machine.frame_builder import Vector
 from unterbau.machine.kit.kit import Kit, Laid, cross, plus
@@ -61,7 +61,6 @@ def tie_profiles(kit: Kit, member: Member, laid: Laid) -> None:
 def _tie(kit: Kit, member: Member, laid: Laid, seam: Seam, nodes: list[list[int]], face: Vector) -> None:
     """Put the springs of a seam: along it slip, off it the screws' pull; held ends do not slip."""
     frame, main = kit.frame, nodes[0]
-    shear, pull = slip(kit.level)
     places = [frame.places[node] for node in main]
     last = len(main) - 1
     for n, place in enumerate(places):
@@ -70,12 +69,17 @@ def _tie(kit: Kit, member: Member, laid: Laid, seam: Seam, nodes: list[list[int]
         node = frame.node(f"{laid.name}, seam {seam.first + 1}-{seam.second + 1} {n + 1} at {seam.y:.4f},{seam.z:.4f}",
                           plus(place, face))  # fmt: skip
         frame.spring(laid.key, node, nodes[seam.first][n], (RIGID,) * 6, laid.along, laid.up, 0.0)
-        held = n in (0, last) and kit.level != "low"
-        along = RIGID if held else shear * screws
-        across, off = shear * screws, pull * screws
-        roll = off * max(seam.width, 0.01) ** 2 / 12
-        k = (along, off, across, roll, 0.0, 0.0) if seam.upright else (along, across, off, roll, 0.0, 0.0)
+        k = AtLevels(*(_seam(seam, level, screws, n in (0, last)) for level in LEVELS))
         frame.spring(laid.key, node, nodes[seam.second][n], k, laid.along, laid.up, joint(SCREW).zeta)
+
+
+def _seam(seam: Seam, level: Level, screws: float, last: bool) -> tuple[float, ...]:
+    """Return the springs that stand for so many screws, the last of a seam or not."""
+    shear, pull = slip(level)
+    along = RIGID if last and level != "low" else shear * screws
+    across, off = shear * screws, pull * screws
+    roll = off * max(seam.width, 0.01) ** 2 / 12
+    return (along, off, across, roll, 0.0, 0.0) if seam.upright else (along, across, off, roll, 0.0, 0.0)
 
 
 def _turned_seam(seam: Seam, turned: bool) -> Seam:

@@ -5,11 +5,12 @@ from collections.abc import Sequence
 from dataclasses import replace
 from math import dist
 
+from unterbau.band import AtLevels, at_levels
 from unterbau.catalogue.drives import drive as drive_kind
 from unterbau.catalogue.drives import motor_stiffness, motors
-from unterbau.catalogue.guides import Under
+from unterbau.catalogue.guides import Block, Under
 from unterbau.catalogue.guides import block as block_size
-from unterbau.catalogue.joints import RIGID
+from unterbau.catalogue.joints import RIGID, Six
 from unterbau.machine.bill import Line
 from unterbau.machine.bodies import Prism, box_ring, round_ring
 from unterbau.machine.built import Driven
@@ -74,9 +75,9 @@ def _free_shaft(
     axis = [plus(plus(start, along, length * n / SHAFT_PIECES), up, over) for n in range(SHAFT_PIECES + 1)]
     number = len(kit.shafts) + 1
     nodes = [kit.frame.node(f"{key} shaft {number} {n + 1}", place) for n, place in enumerate(axis)]
+    turns = AtLevels(0.0, HALF_HELD * values.E * values.Iy / length, RIGID)
+    held = at_levels(lambda level: (RIGID, RIGID, RIGID, RIGID, turns.at(level), turns.at(level)))
     for node, place in ((nodes[0], start), (nodes[-1], end)):
-        turn = {"low": 0.0, "likely": HALF_HELD * values.E * values.Iy / length, "high": RIGID}[kit.level]
-        held = (RIGID, RIGID, RIGID, RIGID, turn, turn)
         kit.frame.spring(key, node, kit.near(host, place, NUT), held, along, up, 0.0)
     kit.shafts.append((key, kit.frame.chain(key, nodes, values, up)))
 
@@ -136,7 +137,7 @@ def carriage(
         root = carrier.hold(plus(seat, up, size.height), half)
         _hold_block(kit, carrier, node, root, plus(seat, up, size.height), size.length + SHELF)
         kit.frame.mass(node, size.block_mass)
-        springs = size.springs(kit.level, guide.preload, _under(kit, host))
+        springs = _block_springs(size, guide, _under(kit, host))
         kit.frame.seat(key, node, _chain_under(kit, key, host, seat), springs, along, up, size.zeta)
         _draw_block(kit, key, carrier, plus(seat, up, 0.65 * size.height), along, up)
         kit.buy(Line(key, f"block {size.label}", 1, 0.0, size.block_mass, (f"block:{guide.block}",)))
@@ -145,6 +146,10 @@ def carriage(
 GROUNDS: dict[str, Under] = {
     "stone": "granite", "iron": "iron", "steel": "steel", "aluminium": "aluminium", "timber": "timber"
 }  # fmt: skip
+
+
+def _block_springs(size: Block, guide: Guide, under: Under) -> AtLevels[Six]:
+    return at_levels(lambda level: size.springs(level, guide.preload, under))
 
 
 def _under(kit: Kit, host: Laid | LaidPlate) -> Under:
@@ -215,7 +220,7 @@ def drive(
     up = Z if abs(along[2]) < 0.5 else X
     end = _shaft_end(kit, key, bearing, along, up)
     held = Driven(len(kit.frame.springs), kind, away, length, chosen.free)
-    k = (held.stiffness(kit.level, away), 0.0, 0.0, 0.0, 0.0, 0.0)
+    k = at_levels(lambda level: (held.stiffness(level, away), 0.0, 0.0, 0.0, 0.0, 0.0))
     kit.drives.append(held)
     kit.frame.spring(key, nut, end, k, along, up, kind.zeta)
     mass = kind.motor_mass + kind.mass_per_metre * length
@@ -244,11 +249,11 @@ def _shaft_end(kit: Kit, key: str, bearing: int, along: Vector, up: Vector) -> i
     kind = motors()[motor.kind]
     if motor.kind != USUAL_MOTOR:
         kit.buy(Line(own, f"{kind.label} instead of a stepper", 1, 0.0, 0.0, (f"motor:{kind.id}",)))
-    stiff = motor_stiffness(drive_kind(chosen.kind), kind, motor.torque, kit.level)
-    if chosen.free or stiff == RIGID:
+    stiff = at_levels(lambda level: motor_stiffness(drive_kind(chosen.kind), kind, motor.torque, level))
+    if chosen.free or stiff.likely == RIGID:
         return bearing
     end = kit.frame.node(f"{own} {len(kit.drives)}", kit.frame.places[bearing])
-    k = (stiff, RIGID, RIGID, RIGID, RIGID, RIGID)
+    k = at_levels(lambda level: (stiff.at(level), RIGID, RIGID, RIGID, RIGID, RIGID))
     kit.frame.spring(own, end, bearing, k, along, up, MOTOR_ZETA)
     return end
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any, Protocol
 
-from unterbau.band import Level
+from unterbau.band import AtLevels, Level, at_levels
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.machine.bill import Line
@@ -162,6 +162,11 @@ def z_slide(kit: Kit, carrier: LaidPlate, at: Slide, place: tuple[float, float],
         spindle(kit, plate, place, at.clamp_z, at.nose_z, at.tip_z)
 
 
+def spindle_springs(likely: tuple[float, ...]) -> AtLevels[tuple[float, ...]]:
+    """Return a spindle's springs at each level from the likely ones."""
+    return at_levels(lambda level: tuple(SPINDLE_SPREAD[level] * one for one in likely))
+
+
 def spindle(
     kit: Kit, plate: LaidPlate, place: tuple[float, float], clamp_z: float, nose_z: float, tip_z: float
 ) -> None:
@@ -178,8 +183,7 @@ def spindle(
     across = s.mass * (3 * r**2 + s.length**2) / 12
     to_centre = nose_z + s.length / 2 - clamp_z
     frame.mass(body, s.mass, (0.0, 0.0, to_centre), (across, across, s.mass * r**2 / 2))
-    f = SPINDLE_SPREAD[kit.level]
-    k = (s.axial * f, s.radial * f, s.radial * f, s.tilt * f, s.tilt * f, s.tilt * f)
+    k = spindle_springs((s.axial, s.radial, s.radial, s.tilt, s.tilt, s.tilt))
     frame.spring("spindle", nose, body, k, Z, X, SPINDLE_ZETA)
     root = frame.node("cutter root", (x, y, nose_z))
     join(kit, "collet", root, nose, Face(c.diameter, c.diameter), Z, X)

@@ -75,8 +75,8 @@ def cross(a: Vector, b: Vector) -> Vector:
 class Kit:
     """What the pieces of a machine are put into."""
 
-    def __init__(self, machine: Any, place: Place, level: Level) -> None:
-        self.machine, self.place, self.level = machine, place, level
+    def __init__(self, machine: Any, place: Place) -> None:
+        self.machine, self.place = machine, place
         self.frame = FrameBuilder()
         self.bodies: list[Body] = []
         self.chains: dict[str, tuple[int, ...]] = {}
@@ -162,7 +162,7 @@ class Kit:
         if not self.feet:
             return
         stand: Stand = self.machine.stand
-        ground(self.frame, stand, self.level, self.feet, sum(line.mass for line in self.lines))
+        ground(self.frame, stand, self.feet, sum(line.mass for line in self.lines))
         places = [self.frame.places[node] for node in self.feet]
         names = [self.frame.names[node] for node in self.feet]
         self.chains |= {name: (node,) for name, node in zip(names, self.feet, strict=True)}
@@ -170,10 +170,10 @@ class Kit:
         for line in stand_lines(stand, places):
             self.buy(line)
 
-    def built(self) -> Built:
-        """Return the frame with its ends."""
+    def built(self, level: Level) -> Built:
+        """Return the frame with its ends, joints and all that is uncertain at a level."""
         assert self.work is not None
         return Built(
-            self.frame.build(), self.tip, self.nose, self.work, dict(self.chains), self.corners,
+            self.frame.build(level), self.tip, self.nose, self.work, dict(self.chains), self.corners,
             tuple(self.frame.slides), tuple(self.drives), self.ground, tuple(self.frame.loose),
         )  # fmt: skip

@@ -3,6 +3,7 @@
 from dataclasses import replace
 from math import dist
 
+from unterbau.band import AtLevels, at_levels
 from unterbau.catalogue.joints import BOLTS, Face
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
@@ -29,7 +30,7 @@ from unterbau.machine.member import (
 )
 from unterbau.machine.parts import Joint, Member
 from unterbau.machine.stand import ZETA
-from unterbau.machine.walls import has_walls
+from unterbau.machine.walls import takes_screws
 from unterbau.materials.material import material
 from unterbau.sections.built_up import OF
 from unterbau.sections.section import section
@@ -59,9 +60,9 @@ def beam(
     height, width = member_size(part)
     screwed = tied_by_screws(part)
     length = dist(start, end)
-    if carries and has_walls(part):
+    if carries and takes_screws(part):
         at = (*at, *screw_stops(length))
-    values = first_profile(part) if screwed else warped(part, member_values(part), length, kit.level)
+    values = first_profile(part) if screwed else warped(part, member_values(part), length)
     laid = _lay(kit, key, name, start, end, up, at, pieces, values, height, width)
     if screwed:
         tie_profiles(kit, part, laid)
@@ -75,7 +76,7 @@ def beam(
 
 def _lay(
     kit: Kit, key: str, name: str, start: Vector, end: Vector, up: Vector, at: tuple[float, ...], pieces: int,
-    values: BeamValues, height: float, width: float,
+    values: BeamValues | AtLevels[BeamValues], height: float, width: float,
 ) -> Laid:  # fmt: skip
     length = sum((b - a) ** 2 for a, b in zip(start, end, strict=True)) ** 0.5
     inside = [stop for stop in at if 1e-3 < stop < length - 1e-3]
@@ -91,7 +92,7 @@ def _lay(
 def join(kit: Kit, key: str, i: int, j: int, face: Face, normal: Vector = X, up: Vector = Z) -> None:
     """Join two nodes at node i's place by a joint of the machine."""
     chosen: Joint = getattr(kit.machine, key)
-    springs, zeta = joint_springs(chosen, kit.level, face)
+    springs, zeta = joint_springs(chosen, face)
     kit.frame.spring(key, i, j, springs, normal, up, zeta)
     if chosen.play:
         kit.frame.loose.append((len(kit.frame.springs) - 1, chosen.play / CAP))
@@ -152,14 +153,14 @@ def _join_profiles(kit: Kit, key: str, part: Laid, last: bool, held: int) -> Non
     p = piece.properties.turned() if member.turned else piece.properties
     tall, wide = (piece.width, piece.height) if member.turned else (piece.height, piece.width)
     share = replace(chosen, count=max(1, round(chosen.count / len(ends))))
-    springs, zeta = joint_springs(share, kit.level, Face(tall, wide, (p.A, p.Iy, p.Iz)))
+    springs, zeta = joint_springs(share, Face(tall, wide, (p.A, p.Iy, p.Iz)))
     part_of = chosen.count / (share.count * len(ends)) if joint_kind(chosen).values else 1.0
     if chosen.kind == BOLTS:
-        springs, zeta = joint_springs(chosen, kit.level, Face(part.height, part.width))
+        springs, zeta = joint_springs(chosen, Face(part.height, part.width))
         part_of = 1 / len(ends)
-    a, b, c, d, e, f = (k * part_of for k in springs)
+    k = at_levels(lambda level: tuple(part_of * one for one in springs.at(level)))
     for chain in ends:
-        kit.frame.spring(key, chain.nodes[-1 if last else 0], held, (a, b, c, d, e, f), part.along, part.up, zeta)
+        kit.frame.spring(key, chain.nodes[-1 if last else 0], held, k, part.along, part.up, zeta)
     kit.buy(_joint_line(key, chosen))
 
 
@@ -176,7 +177,8 @@ def base_plate(kit: Kit, key: str, part: Laid, last: bool, host: Laid | LaidPlat
     name = f"base plate of {part.name} {'end' if last else 'start'}"
     laid = lay_sheet(kit, key, name, *ends, (group.thickness, wide), part.along, base)
     laid.share(node, (part.height / 2, part.width / 2))
-    springs = bolted_springs(replace(group, across=1, along=1), kit.level, face)
+    single = replace(group, across=1, along=1)
+    springs = at_levels(lambda level: bolted_springs(single, level, face))
     count, radius = 0, float(group.size[1:]) * 1e-3
     for across, along in bolt_places(group, Face(tall, wide)):
         if abs(across) < part.width / 2 + radius and abs(along) < part.height / 2 + radius:

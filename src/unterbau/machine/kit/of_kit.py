@@ -23,36 +23,33 @@ class _Works:
 
     def __init__(self, sizes: tuple[SizeField, ...], put_up: PutUp, most_drives: Mapping[str, int]) -> None:
         self._sizes, self._put_up, self._most_drives = sizes, put_up, most_drives
-        self.likely = lru_cache(maxsize=64)(self._likely)
+        self.up = lru_cache(maxsize=64)(self._fresh)
 
-    def _likely(self, machine: Any, place: Place) -> Kit:
-        return self._fresh(machine, place, "likely")
-
-    def _fresh(self, machine: Any, place: Place, level: Level) -> Kit:
+    def _fresh(self, machine: Any, place: Place) -> Kit:
         check_sizes(machine.dimensions, self._sizes)
         check_parts(machine, self._most_drives)
-        kit = Kit(machine, place, level)
+        kit = Kit(machine, place)
         self._put_up(kit)
         kit.stand_up()
         return kit
 
     def build(self, machine: Any, place: Place, level: Level) -> Built:
-        return (self.likely(machine, place) if level == "likely" else self._fresh(machine, place, level)).built()
+        return self.up(machine, place).built(level)
 
     def bodies(self, machine: Any, place: Place) -> tuple[Body, ...]:
-        return tuple(self.likely(machine, place).bodies)
+        return tuple(self.up(machine, place).bodies)
 
     def lines(self, machine: Any) -> tuple[Line, ...]:
-        return self.likely(machine, Place()).lines
+        return self.up(machine, Place()).lines
 
     def moving(self, machine: Any) -> dict[str, float]:
-        return dict(self.likely(machine, Place()).moving)
+        return dict(self.up(machine, Place()).moving)
 
     def plate_widths(self, machine: Any) -> dict[str, float]:
-        return dict(self.likely(machine, Place()).widths)
+        return dict(self.up(machine, Place()).widths)
 
     def dimension_lines(self, machine: Any, place: Place) -> tuple[DimensionLine, ...]:
-        return tuple(self.likely(machine, place).dimension_lines)
+        return tuple(self.up(machine, place).dimension_lines)
 
 
 def _travel(machine: Any) -> tuple[float, float, float]:

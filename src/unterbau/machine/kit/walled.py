@@ -20,7 +20,7 @@ from unterbau.machine.kit.kit import Kit, Laid, cross, dot, plus, scaled
 from unterbau.machine.member import BeamValues, member_size, member_values, strip_values
 from unterbau.machine.parts import Guide, Member, Plate
 from unterbau.machine.section_walls import Bearing
-from unterbau.machine.walls import Dent, Distortion, Sunk, bears_on_wall, dents, give, has_walls
+from unterbau.machine.walls import Dent, Distortion, Sunk, bears_on_wall, dents, give, has_walls, takes_screws
 from unterbau.materials.material import Material, material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import DISTORTION, WALL
@@ -66,13 +66,13 @@ def _in_section(host: Laid, place: Vector, normal: Vector) -> tuple[float, float
 
 
 def wall_rail(kit: Kit, key: str, host: Laid, start: Vector, end: Vector, up: Vector) -> bool:
-    """Screw a rail to the wall of a member; False where no wall gives under it."""
+    """Screw a rail to the wall of a member, on a bonded fill firmly; False where no wall lies under it."""
     guide: Guide = getattr(kit.machine, key)
     member: Member = getattr(kit.machine, host.key)
     size = block_size(guide.block)
     y, z, normal = _in_section(host, start, up)
     bearing = Bearing(y, z, normal, size.rail_width, size.length, backing=member.backing)
-    if not has_walls(member) or not bears_on_wall(member, bearing):
+    if not takes_screws(member) or not bears_on_wall(member, bearing):
         return False
     first, last = (dot(plus(place, host.start, -1.0), host.along) for place in (start, end))
     spine = [(n, s) for n, s in screws(kit, host) if min(first, last) - NOTHING <= s <= max(first, last) + NOTHING]
@@ -85,6 +85,10 @@ def wall_rail(kit: Kit, key: str, host: Laid, start: Vector, end: Vector, up: Ve
     for node in (nodes[0], nodes[-1]):
         kit.frame.mass(node, ends)
     kit.rails.append((key, host.name, Chain(tuple(nodes), beams)))
+    if not has_walls(member):
+        for (axis_node, _), node in zip(spine, nodes, strict=True):
+            kit.frame.spring(host.key, node, axis_node, (RIGID,) * 6, host.along, up, 0.0)
+        return True
     if host.name not in kit.walled:
         kit.walled[host.name] = walled = WalledMember(kit, host)
         kit.late.append(walled.finish)
