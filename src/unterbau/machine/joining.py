@@ -1,5 +1,7 @@
 """Which springs a joint stands for: those of its kind, or the person's own."""
 
+from functools import lru_cache
+
 from unterbau.band import AtLevels, at_levels
 from unterbau.catalogue.joints import (
     BOLTS,
@@ -57,6 +59,7 @@ def overhang_of(chosen: Joint) -> float:
     return group_of(chosen).overhang if chosen.kind == BOLTS else 0.0
 
 
+@lru_cache(maxsize=4096)
 def joint_springs(chosen: Joint, face: Face) -> tuple[AtLevels[Six], float]:
     """Return the six springs of a joint on a face at each level, and its damping ratio.
 

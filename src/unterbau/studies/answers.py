@@ -15,10 +15,9 @@ from unterbau.studies.bands import Pieces, band, components, frequency_band, pie
 from unterbau.studies.compliance import Solved, nose_compliance, sag, softest, solve, tip_compliance
 from unterbau.studies.hurry import Hurry, hurry_of
 from unterbau.studies.loads import NOSE, TIP, WEIGHT
-from unterbau.studies.reach import counts_of, grid
+from unterbau.studies.reach import weakest
 from unterbau.studies.shake import moves, shares_at_tool
 from unterbau.studies.shares import Shares, shares
-from unterbau.studies.travel import Travel
 
 CORNERS = ((0.5, 0.5), (0.0, 0.0), (1.0, 0.0), (0.0, 1.0), (1.0, 1.0))
 """Places of the travel that droop is judged at: centre and corners, Z as given."""
@@ -119,15 +118,13 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
     uncertain = pieces(machine, place)
     report.step(2, STEPS, "what is uncertain")
     corners = np.array([(x, y, place.z) for x, y in CORNERS])
-    everywhere = grid(counts_of(machine))
-    whole = Travel(machine).answers(np.vstack([corners, everywhere]))
-    give = np.diagonal(whole.compliance[len(corners) :], axis1=1, axis2=2)
-    x, y, z = (Place(*everywhere[row].tolist()) for row in give.argmax(axis=0))
+    whole, give, softest_at = weakest(machine, corners)
+    x, y, z = (Place(*place) for place in softest_at.tolist())
     report.step(3, STEPS, "over the travel")
     modes = _modes(machine, here, uncertain)
     report.step(4, STEPS, "modes")
     stiffness = _stiff(here, uncertain, TIP, tip_compliance(here))
-    sags, factor = whole.sinking[: len(corners), 2], _sagging(here, uncertain)
+    sags, factor = whole.sinking[:, 2], _sagging(here, uncertain)
     C = tip_compliance(here)
     direction, stiffest = softest(C)
     along = np.einsum("a,and->nd", direction, here.statics.u[TIP])[None]
@@ -140,7 +137,7 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
         droop=_times(factor, float(np.ptp(sags))),
         sag=_times(factor, abs(sag(here))),
         droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
-        worst=_elsewhere(stiffness, give.max(axis=0)),
+        worst=_elsewhere(stiffness, give),
         worst_places=(x, y, z),
         modes=modes,
         hurry=hurry_of(machine, here, uncertain),

@@ -9,12 +9,15 @@ from unterbau.band import Level
 from unterbau.machine.machine import Machine, travel
 from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.moving_contacts import Swept
 from unterbau.progress import Progress, Silent
 from unterbau.studies.travel import Travel
 
 MAP = (15, 15, 3)
 """Places of the map along x, y, z."""
 AXES = 3
+NEARLY, ALMOST = 4, 0.95
+"""So many of the softest places are looked around, if they are at least so nearly the softest."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +68,32 @@ class Reach:
     def layer(self, values: FloatArray, height: int) -> FloatArray:
         """Return values of one height as rows along y, columns along x."""
         return np.asarray(values.reshape(self.counts)[:, :, height].T)
+
+
+def weakest(machine: Machine, corners: FloatArray) -> tuple[Swept, FloatArray, FloatArray]:
+    """Return the answers at corners, and the softest places of the map: their give along x, y, z, m/N, and where.
+
+    The map is not asked everywhere: every other place of it, then what lies around those that are nearly softest.
+    """
+    counts = counts_of(machine)
+    everywhere = grid(counts)
+    ask = Travel(machine).cut_for(np.vstack([corners, everywhere]))
+    steps = np.stack(np.unravel_index(np.arange(len(everywhere)), counts), axis=1)
+    coarse = (steps % 2 == 0).all(axis=1)
+    give = np.full((len(everywhere), AXES), -np.inf)
+    asked = np.flatnonzero(coarse)
+    first = ask(np.concatenate([np.arange(len(corners)), len(corners) + asked]))
+    give[asked] = np.diagonal(first.compliance[len(corners) :], axis1=1, axis2=2)
+    near = np.zeros(len(everywhere), dtype=bool)
+    for axis in range(AXES):
+        best = asked[np.argsort(-give[asked, axis])[:NEARLY]]
+        for place in steps[best[give[best, axis] > ALMOST * give[:, axis].max()]]:
+            near |= (np.abs(steps - place) <= 1).all(axis=1)
+    rest = np.flatnonzero(near & ~coarse)
+    if len(rest):
+        give[rest] = np.diagonal(ask(len(corners) + rest).compliance, axis1=1, axis2=2)
+    rows = give.argmax(axis=0)
+    return first.of(np.arange(len(corners))), give[rows, np.arange(AXES)], everywhere[rows]
 
 
 def counts_of(machine: Machine, wanted: tuple[int, int, int] = MAP) -> tuple[int, int, int]:

@@ -1,5 +1,6 @@
 """The whole travel at once: stiffness and droop at every place from one factorisation."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -73,11 +74,20 @@ class Travel:
         Raises:
             InputError: The machine cannot be solved, with the reason.
         """
+        return self.cut_for(places, level)(np.arange(len(places)))
+
+    def cut_for(self, places: FloatArray, level: Level = "likely") -> Callable[[IntArray], Swept]:
+        """Return what answers for some of a number of places, by their rows; the frame is cut once for all of them.
+
+        Raises:
+            InputError: The machine cannot be solved, with the reason.
+        """
         first = self._builds[0] if level == "likely" else to_frame(self._machine, CORNERS[0], level)
         try:
-            return _AtPlaces(first, self._motions, places, level).answers()
+            every = _AtPlaces(first, self._motions, places, level)
         except (MechanismError, ConditionError) as error:
             raise InputError("machine", str(error)) from None
+        return every.answers
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +118,16 @@ class _AtPlaces:
         self._of = dict(zip(touched.tolist(), of.tolist(), strict=True))
         self._place = dict(zip(touched.tolist(), place.tolist(), strict=True))
 
-    def answers(self) -> Swept:
+    def answers(self, rows: IntArray) -> Swept:
+        """Return the answers at some of the places."""
+        whole, crossings = self._places, self._crossings
+        self._places, self._crossings = whole[rows], (*crossings[:2], crossings[2][rows])
+        try:
+            return self._all()
+        finally:
+            self._places, self._crossings = whole, crossings
+
+    def _all(self) -> Swept:
         built, frame = self._built, self._built.frame
         contacts = []
         slides = self._motions.slides

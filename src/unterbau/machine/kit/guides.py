@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
 from math import dist
 
 from unterbau.band import AtLevels, at_levels
@@ -148,6 +149,7 @@ GROUNDS: dict[str, Under] = {
 }  # fmt: skip
 
 
+@lru_cache(maxsize=256)
 def _block_springs(size: Block, guide: Guide, under: Under) -> AtLevels[Six]:
     return at_levels(lambda level: size.springs(level, guide.preload, under))
 

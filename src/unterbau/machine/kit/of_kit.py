@@ -24,6 +24,7 @@ class _Works:
     def __init__(self, sizes: tuple[SizeField, ...], put_up: PutUp, most_drives: Mapping[str, int]) -> None:
         self._sizes, self._put_up, self._most_drives = sizes, put_up, most_drives
         self.up = lru_cache(maxsize=64)(self._fresh)
+        self.build = lru_cache(maxsize=64)(self._build)
 
     def _fresh(self, machine: Any, place: Place) -> Kit:
         check_sizes(machine.dimensions, self._sizes)
@@ -33,7 +34,7 @@ class _Works:
         kit.stand_up()
         return kit
 
-    def build(self, machine: Any, place: Place, level: Level) -> Built:
+    def _build(self, machine: Any, place: Place, level: Level) -> Built:
         return self.up(machine, place).built(level)
 
     def bodies(self, machine: Any, place: Place) -> tuple[Body, ...]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cached_property
 from math import ceil, dist
 
 import numpy as np
@@ -72,12 +73,23 @@ class LaidPlate(Straight):
     late: list[Callable[[], None]] = field(default_factory=list)
     """Done when all else is fastened."""
 
-    @property
+    @cached_property
+    def length(self) -> float:
+        """From start to end, m."""
+        return dist(self.start, self.end)
+
+    @cached_property
+    def along(self) -> Vector:
+        """Unit vector from start to end."""
+        line, length = minus(self.end, self.start), self.length
+        return (line[0] / length, line[1] / length, line[2] / length)
+
+    @cached_property
     def across(self) -> Vector:
         """Unit vector in its plane, square to `along`."""
         return cross(self.up, self.along)
 
-    @property
+    @cached_property
     def corner(self) -> Vector:
         """Where its own x and y begin, in the middle of its thickness."""
         return plus(self.start, self.across, -self.width / 2)
