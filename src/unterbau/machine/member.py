@@ -89,8 +89,16 @@ def member_values(member: Member) -> BeamValues:
     )  # fmt: skip
 
 
-def warped(member: Member, values: BeamValues, length: float) -> BeamValues | AtLevels[BeamValues]:
+def warped(
+    member: Member, values: BeamValues, length: float, within: bool = False
+) -> BeamValues | AtLevels[BeamValues]:  # fmt: skip
     """Return an open section with its ends' hold on warping: low free, high held, likely between.
+
+    Args:
+        member: The member.
+        values: Its values with free ends.
+        length: From end to end, m.
+        within: Whether it is twisted in between, as by a carriage: by symmetry it cannot warp there.
 
     Source:
         Vlasov's theory, see `effective_torsion`; likely is the geometric mean of free and held.
@@ -98,8 +106,10 @@ def warped(member: Member, values: BeamValues, length: float) -> BeamValues | At
     Iw = section(member.section).properties.Iw
     if Iw <= 0.0:
         return values
-    held = effective_torsion(values.J, Iw, values.G, values.E, length)
-    return AtLevels(values, replace(values, J=(values.J * held) ** 0.5), replace(values, J=held))
+    # Half of a beam that is twisted in between is held at one end at least: as all of it, held at both.
+    low = effective_torsion(values.J, Iw, values.G, values.E, length) if within else values.J
+    high = effective_torsion(values.J, Iw, values.G, values.E, length / 2 if within else length)
+    return AtLevels(*(replace(values, J=J) for J in (low, (low * high) ** 0.5, high)))
 
 
 def tied_by_screws(member: Member) -> bool:

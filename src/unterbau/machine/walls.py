@@ -90,8 +90,8 @@ class Dents:
     sunk: tuple[Sunk, ...]
     """One for each face that bears some."""
     braced: tuple[tuple[int, int, float], ...]
-    """Pairs of lines on one face, and how much stiffer each is against both rolling the same way than against rolling
-    towards each other, half of it, N·m per rad and m: the wall between them bends to an S."""
+    """Pairs of lines on one face, and how stiff each is against both rolling the same way, the wall between them bending
+    to an S, N·m per rad and m; stiffer than against rolling towards each other."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,10 +167,10 @@ def _rolling(
         mean = (C[:, i, i] + C[:, j, j]) / 2
         facing, alike = np.maximum(mean - C[:, i, j], 1e-15), np.maximum(mean + C[:, i, j], 1e-15)
         low = WAVES < LOW
-        more = (1 / float(np.median(alike[low])) - 1 / float(np.median(facing[low]))) / 2
-        if more > 0.0:
+        together = 1 / float(np.median(alike[low]))
+        if together > 1 / float(np.median(facing[low])):
             rolls[i] = rolls[j] = facing
-            braced.append((i, j, more))
+            braced.append((i, j, together))
     return rolls, tuple(braced)
 
 

@@ -15,6 +15,8 @@ import numpy as np
 
 from unterbau.mechanics.arrays import FloatArray, IntArray
 
+LONGEST = np.array([0.1, 0.3, 0.7, 1.2])
+"""Wave numbers so small that nothing but the whole member bends, rad/m."""
 AXIAL, Y, Z, TURN = range(4)
 """Freedoms of a line: along the member, along y and z of the section, rotation about the member's axis."""
 
@@ -50,7 +52,8 @@ def relative_flexibility(strips: Strips, waves: FloatArray, loads: FloatArray) -
     """
     T = _tied(strips)
     powers = {p: T.T @ matrix @ T for p, matrix in _stiffness(strips).items()}
-    K = sum(waves[:, None, None] ** p * matrix for p, matrix in powers.items())
+    every = np.concatenate([LONGEST, waves])
+    K = sum(every[:, None, None] ** p * matrix for p, matrix in powers.items())
     load = T.T @ loads
     n = len(strips.lines)
     R = np.zeros((4 * n, 3 + n))
@@ -59,10 +62,17 @@ def relative_flexibility(strips: Strips, waves: FloatArray, loads: FloatArray) -
     R[Y::4, 2], R[Z::4, 2] = -z, y
     R[AXIAL::4, 3:] = np.eye(n)
     R = R[_free(strips)]
-    full = load.T @ np.linalg.solve(K, np.broadcast_to(load, (len(waves), *load.shape)))
-    q = R.T @ load
-    rigid = q.T @ np.linalg.solve(R.T @ K @ R, np.broadcast_to(q, (len(waves), *q.shape)))
-    found = full - rigid
+    # The difference of two large flexibilities, by what of the load a rigid cross-section does not balance.
+    q = np.broadcast_to(R.T @ load, (len(every), R.shape[1], load.shape[1]))
+    left = load - K @ R @ np.linalg.solve(R.T @ K @ R, q)
+    found = left.transpose(0, 2, 1) @ np.linalg.solve(K, left)
+    # What still grows at the longest waves is how walls curve across the member as it bends, which a rigid cross-section
+    # keeps them from: it goes with the curvature of the beam, and its square, not with the load that lies above.
+    m = len(LONGEST)
+    powers = LONGEST[:, None] ** np.array([-4.0, -2.0, 0.0, 2.0])
+    grown = np.linalg.solve(powers / powers[:, :1], (found[:m] / powers[:, :1, None]).reshape(m, -1))
+    steep = waves[:, None] ** np.array([-4.0, -2.0])
+    found = found[m:] - (steep @ grown[:2]).reshape(found[m:].shape)
     return np.asarray((found + found.transpose(0, 2, 1)) / 2)
 
 
@@ -99,15 +109,18 @@ def _stiffness(strips: Strips) -> dict[int, FloatArray]:
         turn = np.eye(8)
         for first in (0, 4):
             turn[first + 1 : first + 3, first + 1 : first + 3] = [[c, s], [-s, c]]
-        D = more * strips.E * t**3 / 12 / (1 - strips.nu**2)
+        D = strips.E * t**3 / 12 / (1 - strips.nu**2)
         rows = np.concatenate([4 * i + np.arange(4), 4 * j + np.arange(4)])
-        for p, own in _strip(width, strips.E * t, strips.G * t, D, strips.nu).items():
+        for p, own in _strip(width, strips.E * t, strips.G * t, (D, more * D), strips.nu).items():
             found[p][np.ix_(rows, rows)] += turn.T @ own @ turn
     return found
 
 
-def _strip(width: float, Et: float, Gt: float, D: float, nu: float) -> dict[int, FloatArray]:
-    """Return one strip's stiffness on (u v w θ) of its two edges, u along, v in its plane, w across, by power of κ."""
+def _strip(width: float, Et: float, Gt: float, D: tuple[float, float], nu: float) -> dict[int, FloatArray]:
+    """Return one strip's stiffness on (u v w θ) of its two edges, u along, v in its plane, w across, by power of κ.
+
+    D is its bending stiffness along the member and across it.
+    """
     found = {p: np.zeros((8, 8)) for p in (0, 1, 2, 4)}
     u, v, w = np.ix_([0, 4], [0, 4]), np.ix_([1, 5], [1, 5]), np.ix_([2, 3, 6, 7], [2, 3, 6, 7])
     both = width * np.array([[1 / 3, 1 / 6], [1 / 6, 1 / 3]])
@@ -120,9 +133,10 @@ def _strip(width: float, Et: float, Gt: float, D: float, nu: float) -> dict[int,
     found[1][np.ix_([1, 5], [0, 4])] += Gt * mixed.T
     found[2][v] += Gt * both
     curved, crossed, sloped, moved = _hermite(width)
-    found[0][w] += D * curved
-    found[2][w] += D * (2 * (1 - nu) * sloped - nu * (crossed + crossed.T))
-    found[4][w] += D * moved
+    along, across = D
+    found[0][w] += across * curved
+    found[2][w] += along * (2 * (1 - nu) * sloped - nu * (crossed + crossed.T))
+    found[4][w] += along * moved
     return found
 
 

@@ -62,7 +62,7 @@ def beam(
     length = dist(start, end)
     if carries and takes_screws(part):
         at = (*at, *screw_stops(length))
-    values = first_profile(part) if screwed else warped(part, member_values(part), length)
+    values = first_profile(part) if screwed else warped(part, member_values(part), length, carries)
     laid = _lay(kit, key, name, start, end, up, at, pieces, values, height, width)
     if screwed:
         tie_profiles(kit, part, laid)

@@ -42,6 +42,7 @@ NOTHING = 1e-9
 LITTLE = 0.005
 """An auxiliary beam has at most this share of the member's own stiffness: it must not stiffen the whole."""
 ALIGNED = 0.99
+MUCH = 100.0
 
 
 def screw_stops(length: float) -> tuple[float, ...]:
@@ -163,6 +164,15 @@ def _matched(shapes: FloatArray, beside: FloatArray, point: float) -> float:
     return low
 
 
+def _between(own: Dent, alike: float, reach: float) -> float:
+    """Return the spring per length between two rails, N/m², that makes them so stiff against rolling alike."""
+    more = alike - own.k_roll
+    if not isfinite(own.k):
+        return more / reach**2 / 2
+    room = own.k * reach**2 - more
+    return own.k * more / room / 2 if room > NOTHING * alike else own.k * MUCH
+
+
 @dataclass(frozen=True)
 class ScrewedRail:
     """A rail on a member's wall."""
@@ -202,8 +212,8 @@ class WalledMember:
                 strip = _own_strip(found.each[n], shared, self._whole, self._base, max(reach))
                 for a, b in pairwise(self.rails[n].nodes.values()):
                     self.kit.frame.beam(self.host.key, a, b, strip, self.rails[n].up, cause=WALL)
-        for first, second, more in found.braced:
-            self._brace(self.rails[first], self.rails[second], more)
+        for first, second, alike in found.braced:
+            self._brace(self.rails[first], self.rails[second], found.each[first], alike)
 
     def _spring(self, i: int, j: int, k: tuple[float, ...], up: Vector, cause: int, zeta: float = 0.0) -> None:
         self.kit.frame.spring(self.host.key, i, j, k, self._along, up, zeta, cause)
@@ -219,8 +229,11 @@ class WalledMember:
             back = plus(row[2], across, -1.0)
             frame.beams[number] = (*row[:2], back, back, *row[4:])
 
-    def _brace(self, first: ScrewedRail, second: ScrewedRail, more: float) -> None:
-        """Hold two rails on one wall against rolling the same way, as the wall between them does."""
+    def _brace(self, first: ScrewedRail, second: ScrewedRail, own: Dent, alike: float) -> None:
+        """Hold two rails on one wall against rolling the same way, as the wall between them does.
+
+        It gives way as the rails dent the wall with it, so it is stiffer than what it makes of both.
+        """
         frame = self.kit.frame
         for node, screw in first.nodes.items():
             if node not in second.nodes:
@@ -230,7 +243,7 @@ class WalledMember:
             reach = dist(middle, frame.places[screw])
             between = frame.node(f"between rails {len(frame.places)}", middle)
             self._spring(between, screw, (RIGID,) * 6, first.up, WALL)
-            k = more * self._reach[node] / reach**2
+            k = _between(own, alike, reach) * self._reach[node]
             self._spring(between, other, (0.0, 0.0, k, 0.0, 0.0, 0.0), first.up, WALL, self._base.zeta)
 
     def _sink(self, shared: Sunk) -> dict[int, int]:
