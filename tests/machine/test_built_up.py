@@ -167,6 +167,30 @@ def test_held_warping_is_vlasovs_differential_equation(J: float, Iw: float, leng
     assert length / (G * angle) == pytest.approx(effective_torsion(J, Iw, G, Em, length), rel=0.02)
 
 
+@pytest.mark.parametrize("ends_warp", [True, False])
+def test_a_member_twisted_in_its_middle_cannot_warp_there(ends_warp: bool) -> None:
+    """Vlasov's energy of a shaft with a torque in its middle by finite differences, both ends held from turning."""
+    member = Member("upn-120", "steel-s235")
+    length, values, n = 0.945, member_values(member), 600
+    shaft = warped(member, values, length, within=True)
+    assert isinstance(shaft, AtLevels)
+    GJ, EIw, h = values.G * values.J, values.E * section(member.section).properties.Iw, length / n
+    bent = np.zeros((n + 1, n + 1))  # of the angle, twice differentiated, at the nodes
+    for k in range(1, n):
+        bent[k, k - 1 : k + 2] = np.array([1.0, -2.0, 1.0]) / h**2
+    if not ends_warp:
+        bent[0, 1] = bent[n, n - 1] = 2 / h**2
+    slope = np.diff(np.eye(n + 1), axis=0) / h
+    weights = np.full(n + 1, h)
+    weights[[0, -1]] = h / 2
+    K = EIw * bent.T @ (weights[:, None] * bent) + GJ * h * slope.T @ slope
+    torque = np.zeros(n - 1)
+    torque[n // 2 - 1] = 1.0
+    angle = float(np.linalg.solve(K[1:-1, 1:-1], torque)[n // 2 - 1])
+    found = shaft.low if ends_warp else shaft.high
+    assert length / 4 / (values.G * angle) == pytest.approx(found.J, rel=0.02)
+
+
 def test_an_open_member_lies_between_free_and_held_ends() -> None:
     member = Member("i3-of-cprofile-40x80", "aluminium-6060", seam="bonded")
     values = member_values(member)

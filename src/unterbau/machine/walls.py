@@ -90,8 +90,8 @@ class Dents:
     sunk: tuple[Sunk, ...]
     """One for each face that bears some."""
     braced: tuple[tuple[int, int, float], ...]
-    """Pairs of lines on one face, and how stiff each is against both rolling the same way, the wall between them bending
-    to an S, N·m per rad and m; stiffer than against rolling towards each other."""
+    """Pairs of lines on one face, and how stiff each is against both rolling the same way, N·m per rad and m: the wall
+    between them bends to an S, which is stiffer than rolling towards each other."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -223,17 +223,9 @@ def flexibility(system: System, dofs: IntArray) -> FloatArray:
     at.append(place[masters.ravel()[used]])
     factor.append(values.ravel()[used])
     columns, rows, factors = np.concatenate(column), np.concatenate(at), np.concatenate(factor)
-    right = np.zeros((len(order), len(dofs)), order="F")
+    right = np.zeros((len(order), len(dofs)))
     np.add.at(right, (rows, columns), factors)
-    x = system.factor.solve(right)
-    # Each wanted row is the sum of those it follows: the same entries, read the other way round.
-    by_row = np.argsort(columns, kind="stable")
-    first = np.searchsorted(columns[by_row], np.arange(len(dofs)))
-    moved = x[rows[by_row]] * factors[by_row, None]
-    held = np.bincount(columns, minlength=len(dofs)) == 0
-    found = np.zeros((len(dofs), len(dofs)))
-    found[~held] = np.add.reduceat(moved, first[~held], axis=0)
-    return found
+    return system.factor.between(right)
 
 
 def expand(system: System, free: FloatArray, loads: FloatArray | None = None, plates: bool = True) -> FloatArray:

@@ -66,8 +66,8 @@ def relative_flexibility(strips: Strips, waves: FloatArray, loads: FloatArray) -
     q = np.broadcast_to(R.T @ load, (len(every), R.shape[1], load.shape[1]))
     left = load - K @ R @ np.linalg.solve(R.T @ K @ R, q)
     found = left.transpose(0, 2, 1) @ np.linalg.solve(K, left)
-    # What still grows at the longest waves is how walls curve across the member as it bends, which a rigid cross-section
-    # keeps them from: it goes with the curvature of the beam, and its square, not with the load that lies above.
+    # What still grows at the longest waves is how walls curve across the member as it bends, which a rigid section
+    # keeps them from: it goes with the curvature of the beam, not with the load that lies above.
     m = len(LONGEST)
     powers = LONGEST[:, None] ** np.array([-4.0, -2.0, 0.0, 2.0])
     grown = np.linalg.solve(powers / powers[:, :1], (found[:m] / powers[:, :1, None]).reshape(m, -1))

@@ -48,6 +48,11 @@ def band_solve(factor: FloatArray, right: FloatArray) -> FloatArray:
     return cast(FloatArray, x)
 
 
+def lower_solve(lower: FloatArray, right: FloatArray) -> None:
+    """Solve with a dense lower triangle in place, for right-hand sides (n, m) in C order (`trsm`)."""
+    _fblas.dtrsm(1.0, lower, right.T, side=1, lower=1, trans_a=1, overwrite_b=1)
+
+
 def band_multiply(band: FloatArray, columns: FloatArray) -> FloatArray:
     """Return a symmetric lower band matrix times columns (n, m) (`sbmv`)."""
     k = band.shape[0] - 1

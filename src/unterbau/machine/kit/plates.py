@@ -94,6 +94,12 @@ class LaidPlate(Straight):
         """Where its own x and y begin, in the middle of its thickness."""
         return plus(self.start, self.across, -self.width / 2)
 
+    def move(self, start: Vector, end: Vector, up: Vector) -> None:
+        """Put it somewhere else."""
+        self.start, self.end, self.up = start, end, up
+        for name in ("length", "along", "across", "corner"):
+            self.__dict__.pop(name, None)
+
     def at(self, x: float, y: float) -> Vector:
         """Return a place of its middle plane by its own x and y."""
         return plus(plus(self.corner, self.along, x), self.across, y)

@@ -39,7 +39,7 @@ def turned(kit: Kit, degrees: float, about: tuple[float, float]) -> Iterator[Non
 
     nodes, beams, springs, seats, masses, bodies, plates = marks
     for plate in kit.plates[plates:]:
-        plate.start, plate.end, plate.up = place(plate.start), place(plate.end), way(plate.up)
+        plate.move(place(plate.start), place(plate.end), way(plate.up))
     frame.places[nodes:] = [place(p) for p in frame.places[nodes:]]
     frame.beams[beams:] = [_row(row, (2, 3, 4), way) for row in frame.beams[beams:]]
     frame.springs[springs:] = [_row(row, (2, 3), way) for row in frame.springs[springs:]]
