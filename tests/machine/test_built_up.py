@@ -174,7 +174,7 @@ def test_a_member_twisted_in_its_middle_cannot_warp_there(ends_warp: bool) -> No
     length, values, n = 0.945, member_values(member), 600
     shaft = warped(member, values, length, within=True)
     assert isinstance(shaft, AtLevels)
-    GJ, EIw, h = values.G * values.J, values.E * section(member.section).properties.Iw, length / n
+    stiff, warp, h = values.G * values.J, values.E * section(member.section).properties.Iw, length / n
     bent = np.zeros((n + 1, n + 1))  # of the angle, twice differentiated, at the nodes
     for k in range(1, n):
         bent[k, k - 1 : k + 2] = np.array([1.0, -2.0, 1.0]) / h**2
@@ -183,7 +183,7 @@ def test_a_member_twisted_in_its_middle_cannot_warp_there(ends_warp: bool) -> No
     slope = np.diff(np.eye(n + 1), axis=0) / h
     weights = np.full(n + 1, h)
     weights[[0, -1]] = h / 2
-    K = EIw * bent.T @ (weights[:, None] * bent) + GJ * h * slope.T @ slope
+    K = warp * bent.T @ (weights[:, None] * bent) + stiff * h * slope.T @ slope
     torque = np.zeros(n - 1)
     torque[n // 2 - 1] = 1.0
     angle = float(np.linalg.solve(K[1:-1, 1:-1], torque)[n // 2 - 1])
