@@ -9,7 +9,7 @@ import pytest
 
 ROOT = Path(__file__).parents[2]
 PLANTED = [
-    ("layers", "mechanics/frame.py", "import unterbau.machine.parts"),
+    ("layers", "mechanics/frame.py", "import unterbau.structure.parts"),
     ("no-gui", "studies/shares.py", "import PyQt6.QtCore"),
     ("no-disk", "machine/bill.py", "import json"),
     ("numbers-only", "mechanics/statics.py", "import unterbau.units"),

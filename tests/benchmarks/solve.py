@@ -27,12 +27,12 @@ from unterbau.files.frame_json import to_arrays, to_document
 from unterbau.files.project_json import read_project
 from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, lapack
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.modes import BLOCK, mass_band, solve_modes
 from unterbau.mechanics.statics import energies, solve_statics
+from unterbau.structure.parts import Place
 from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.compliance import solve
@@ -56,7 +56,7 @@ CORE = """
 import sys
 from pathlib import Path
 from unterbau.files.project_json import read_project
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers
 for candidate in read_project(Path(sys.argv[1])).candidates:
     answers(candidate.machine, Place())

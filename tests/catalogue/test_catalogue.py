@@ -14,9 +14,9 @@ from unterbau.catalogue.prices import Price, PriceBook, check_prices, shipped_pr
 from unterbau.errors import InputError
 from unterbau.machine.bill import Cost, Line, cost, priced
 from unterbau.machine.joining import joint_kind, likely_values
-from unterbau.machine.parts import Joint
 from unterbau.machine.price_items import item_label, known_items
 from unterbau.materials.material import material, materials
+from unterbau.structure.parts import Joint
 
 FACE = Face(0.1, 0.1)
 PAIRS = (

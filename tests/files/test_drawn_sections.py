@@ -16,13 +16,13 @@ from unterbau.files.section_text import read_section_text, section_text
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import with_part
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Member
 from unterbau.materials.material import material
 from unterbau.project import edits
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.drawing import Drawing, polygons
 from unterbau.sections.section import section
 from unterbau.sections.solved import register
+from unterbau.structure.parts import Member
 
 Points = list[tuple[float, float]]
 

@@ -11,7 +11,7 @@ from tests.frames import data, read
 from unterbau.errors import InputError
 from unterbau.files.frame_json import document_text, read_frame, solve_document, to_document
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.parts import Joint, Place, Plate
+from unterbau.structure.parts import Joint, Place, Plate
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.loads import CASES, standard_loads
 

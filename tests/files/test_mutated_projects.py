@@ -11,8 +11,8 @@ from tests.files.test_project_json import DEMO
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.project_json import parse_project, project_text
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import Place
 from unterbau.project.project import Project
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, answers
 
 DATA = json.loads(DEMO)

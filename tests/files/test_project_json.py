@@ -19,8 +19,8 @@ from unterbau.files.project_json import parse_project, project_text, read_projec
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, kind_of
-from unterbau.machine.parts import Joint, Member, Plate, Stand
 from unterbau.project.project import Candidate, Project
+from unterbau.structure.parts import Joint, Member, Plate, Stand
 from unterbau.ui.shell.file_actions import DEMOS, demo_project
 
 DEMO = (files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8")

@@ -12,8 +12,8 @@ from unterbau.cli.main import run
 from unterbau.files.project_json import parse_project
 from unterbau.files.summary_html import Summary, summary_html
 from unterbau.machine.machine import cost_of, links
-from unterbau.machine.parts import Place
 from unterbau.project import edits
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers
 from unterbau.units import Units
 

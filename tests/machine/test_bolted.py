@@ -13,8 +13,8 @@ from unterbau.machine.facts import facts
 from unterbau.machine.joining import joint_springs
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import Machine, bill_of
-from unterbau.machine.parts import Joint, Place
 from unterbau.project.project import Candidate, Project
+from unterbau.structure.parts import Joint, Place
 from unterbau.studies.answers import likely_answers
 
 FACE = Face(0.12, 0.08)

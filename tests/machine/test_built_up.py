@@ -15,12 +15,12 @@ from unterbau.machine.kit import built_up as tied
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam
 from unterbau.machine.member import member_values, warped
-from unterbau.machine.parts import Member, Place
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.statics import solve_statics, total_mass
 from unterbau.sections.built_up import LAYOUTS, SHIPPED, build, effective_torsion, whole
 from unterbau.sections.properties import SectionProperties
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member, Place
 from unterbau.studies.answers import likely_answers
 
 E, A, INERTIA, R = 70e9, 968e-6, 14.74e-8, 0.04

@@ -11,9 +11,9 @@ from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import Machine, bill_of, to_frame
-from unterbau.machine.parts import Drive, Guide, Place
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import solve_statics, total_mass
+from unterbau.structure.parts import Drive, Guide, Place
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.compliance import solve, tip_compliance
 from unterbau.studies.travel import Travel

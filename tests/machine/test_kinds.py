@@ -21,8 +21,8 @@ from unterbau.machine.machine import (
     to_frame,
     travel,
 )
-from unterbau.machine.parts import Part, Place, Plate, Sizes
 from unterbau.mechanics.statics import total_mass
+from unterbau.structure.parts import Part, Place, Plate, Sizes
 from unterbau.studies.answers import likely_answers
 
 PLACES = (Place(), Place(0.0, 0.0, 0.0), Place(1.0, 0.3, 1.0), Place(0.7, 1.0, 0.4))

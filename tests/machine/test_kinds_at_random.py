@@ -14,9 +14,9 @@ from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kind import Kind
 from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, moving_masses, to_frame
-from unterbau.machine.parts import Guide, Joint, Member, Place, Plate, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.mechanics.statics import total_mass
+from unterbau.structure.parts import Guide, Joint, Member, Place, Plate, Stand
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.compliance import solve, tip_compliance
 

@@ -17,12 +17,13 @@ from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.kit.bed import bed, bolt_down, screw_places, work_on
 from unterbau.machine.kit.head import beam_seat, slide
-from unterbau.machine.kit.kit import Kit, cross, plus
+from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam, fasten, four_feet
 from unterbau.machine.kit.plates import lay_plate
 from unterbau.machine.kit.rounds import round_bar
 from unterbau.machine.machine import Machine, kind_of, moving_masses, to_frame
-from unterbau.machine.parts import Joint, Member, Place, Plate, Stand
+from unterbau.structure.parts import Joint, Member, Place, Plate, Stand
+from unterbau.structure.vectors import cross, plus
 from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.explain import explain
 

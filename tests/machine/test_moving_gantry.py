@@ -12,10 +12,10 @@ from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kinds.moving_gantry import Dimensions, MovingGantry
 from unterbau.machine.machine import bill_of, bodies_of, lengths, links, moving_masses, part, to_frame
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Place, Plate, Spindle
 from unterbau.machine.stepping import step
 from unterbau.mechanics.statics import total_mass
 from unterbau.sections.section import section
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Place, Plate, Spindle
 
 SIZES = st.fixed_dictionaries(
     {"travel_x": st.floats(0.1, 3.0), "travel_y": st.floats(0.1, 3.0), "travel_z": st.floats(0.05, 0.4),

@@ -10,9 +10,9 @@ from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, to_frame
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Place, Stand
 from unterbau.machine.stand import CASTER, FOOT, LABELS, LEGS, stand_lines
 from unterbau.mechanics.statics import total_mass
+from unterbau.structure.parts import Place, Stand
 from unterbau.studies.answers import answers, likely_answers
 
 FEET = [(0.0, 0.0, 0.0), (0.9, 0.0, 0.0), (0.0, 0.6, 0.0), (0.9, 0.6, 0.0)]

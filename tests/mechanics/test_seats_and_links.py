@@ -9,12 +9,12 @@ from tests.frames import by_node, cantilever, data, random_frame, read
 from unterbau.files.frame_json import document_text, read_frame, solve_document, to_arrays, to_document
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, modes
 from unterbau.mechanics.factor import factorise
 from unterbau.mechanics.frame import Frame, Loads, Seats, no_seats
 from unterbau.mechanics.seats import split
 from unterbau.mechanics.statics import energies, solve_statics
+from unterbau.structure.parts import Place
 
 AGREE = 1e-9  # both are exact; only rounding differs
 

@@ -7,9 +7,9 @@ import pytest
 from tests.machines import router_of
 from unterbau.errors import InputError
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.parts import Member, Plate
 from unterbau.project import edits
 from unterbau.project.project import Candidate, Project
+from unterbau.structure.parts import Member, Plate
 
 START = Project("p", "a", (Candidate("a", MovingGantry()), Candidate("b", MovingGantry())))
 

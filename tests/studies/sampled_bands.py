@@ -6,7 +6,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from unterbau.files.project_json import parse_project
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.studies.spread import spread
 
 STORED = Path(__file__).with_name("sampled_bands.json")

@@ -4,7 +4,7 @@ import pytest
 
 from unterbau.catalogue.cuts import cut
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.studies.account_lenses import chatter_account, cut_account, reach_account
 from unterbau.studies.cutting import bearable, tool_limits
 from unterbau.studies.reach import reach

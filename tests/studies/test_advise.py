@@ -10,8 +10,8 @@ from tests.machines import router
 from unterbau.errors import InputError
 from unterbau.files.project_json import parse_project
 from unterbau.machine.machine import bill_of, cost_of, links, with_part
-from unterbau.machine.parts import Joint, Member, Place, Plate
 from unterbau.progress import Cancelled
+from unterbau.structure.parts import Joint, Member, Place, Plate
 from unterbau.studies.advise import Trial, ranked, try_instead
 from unterbau.studies.answers import likely_answers
 

@@ -11,8 +11,8 @@ from unterbau.errors import InputError
 from unterbau.files.answers_json import answers_data, answers_text
 from unterbau.files.project_json import parse_project
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.parts import Cutter, Joint, Place
 from unterbau.progress import Cancelled
+from unterbau.structure.parts import Cutter, Joint, Place
 from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.compliance import softest, solve, tip_compliance
 

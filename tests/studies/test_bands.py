@@ -9,9 +9,9 @@ import pytest
 
 from unterbau.files.project_json import parse_project
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.parts import Joint, Place
 from unterbau.materials.material import material
 from unterbau.materials.scatter import scatter
+from unterbau.structure.parts import Joint, Place
 from unterbau.studies.answers import answers
 from unterbau.studies.bands import components, pieces
 from unterbau.studies.compliance import droop, solve, tip_compliance

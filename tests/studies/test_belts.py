@@ -10,7 +10,7 @@ from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.machine import lengths, moving_masses
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Drive, Joint
+from unterbau.structure.parts import Drive, Joint
 from unterbau.studies.belts import corner_pull
 
 CROSSED = Drive("belt-15-crossed")

@@ -9,7 +9,7 @@ import pytest
 from unterbau.catalogue.cuts import cut
 from unterbau.files.figures_csv import figures_text
 from unterbau.files.project_json import parse_project
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.compare import figures, flow
 from unterbau.studies.cutting import moved_by

@@ -7,7 +7,7 @@ import pytest
 from tests.machines import router
 from unterbau.files.project_json import parse_project
 from unterbau.machine.machine import links, with_part
-from unterbau.machine.parts import Joint, Member, Place
+from unterbau.structure.parts import Joint, Member, Place
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.explain import ASIDE, explain
 

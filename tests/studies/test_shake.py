@@ -10,9 +10,9 @@ from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, links
-from unterbau.machine.parts import Joint, Member, Place, Plate, Stand
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Cancelled
+from unterbau.structure.parts import Joint, Member, Place, Plate, Stand
 from unterbau.studies.compliance import solve, tip_compliance
 from unterbau.studies.cutting import ToolLimits, bearable, force_at, moved_by, tool_limits
 from unterbau.studies.hurry import hurry, moved_nodes

@@ -10,8 +10,8 @@ from unterbau.errors import InputError
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import part
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Member, Place
 from unterbau.mechanics.frame import Beams, Frame
+from unterbau.structure.parts import Member, Place
 from unterbau.studies.advise import try_instead
 from unterbau.studies.compliance import solve, solve_tip
 from unterbau.studies.sweep import STIFFNESS, best_of_catalogue, catalogue, sweep_sections

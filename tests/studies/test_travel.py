@@ -12,8 +12,8 @@ from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS
-from unterbau.machine.parts import Drive, Guide, Joint, Member, Place
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.structure.parts import Drive, Guide, Joint, Member, Place
 from unterbau.studies.answers import answers
 from unterbau.studies.compliance import droop, solve, tip_compliance
 from unterbau.studies.reach import counts_of, grid, reach

@@ -11,8 +11,8 @@ from pytestqt.qtbot import QtBot
 
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import Place
 from unterbau.progress import Progress
+from unterbau.structure.parts import Place
 from unterbau.studies.advise import Trial, try_instead
 from unterbau.studies.answers import Answers, likely_answers
 from unterbau.ui import theme

@@ -9,10 +9,10 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import settle
 from tests.ui.driving import TUBE, choose, machine_of, number
 from unterbau.brief.brief import Brief
-from unterbau.machine.bodies import Prism
 from unterbau.machine.machine import KINDS, bodies_of, kind_of
-from unterbau.machine.parts import Place
 from unterbau.project import edits
+from unterbau.structure.bodies import Prism
+from unterbau.structure.parts import Place
 from unterbau.studies.budget import budget
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.widgets.elevation import Sheet, elevation, outline, whole

@@ -9,8 +9,8 @@ from tests.machines import router, router_of
 from tests.ui.conftest import settle
 from tests.ui.driving import TUBE, choose, click_link, machine_of, number, type_into
 from unterbau.machine.machine import with_part
-from unterbau.machine.parts import Member
 from unterbau.project import edits
+from unterbau.structure.parts import Member
 from unterbau.ui.shell.main_window import MainWindow
 
 

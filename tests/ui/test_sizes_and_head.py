@@ -8,7 +8,7 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import settle
 from tests.ui.driving import CTRL, TUBE, choose, machine_of, number, type_into
 from unterbau.machine.machine import dimension_lines, with_part
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.machine.part_fields import with_value
 from unterbau.ui.viewport.grips import arms, drag, grip_at

@@ -14,10 +14,10 @@ from unterbau.band import Band
 from unterbau.errors import InputError
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import bodies_of, to_frame
-from unterbau.machine.parts import Place
 from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.sections.section import section
+from unterbau.structure.parts import Place
 from unterbau.ui import theme
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document

@@ -7,11 +7,11 @@ from hypothesis import strategies as st
 
 from unterbau.errors import InputError
 from unterbau.machine.machine import links, part
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
 from unterbau.machine.stepping import step
 from unterbau.project import edits
 from unterbau.project.checks import check_project
 from unterbau.project.project import Project
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Spindle
 from unterbau.ui.document import Document
 from unterbau.ui.shell.file_actions import demo_project
 

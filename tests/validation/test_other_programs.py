@@ -18,8 +18,8 @@ from unterbau.files.project_json import parse_project
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, Machine
-from unterbau.machine.parts import Joint, Place, Plate
 from unterbau.project.project import Candidate
+from unterbau.structure.parts import Joint, Place, Plate
 from unterbau.studies.loads import CASES, standard_loads
 
 STATIC = 1e-6  # relative to the largest movement; both are exact, rounding is 1e-9

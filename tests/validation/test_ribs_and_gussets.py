@@ -16,10 +16,10 @@ from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.plates import lay_plate
 from unterbau.machine.kit.ribs import rib
 from unterbau.machine.machine import Machine, bill_of, plate_widths
-from unterbau.machine.parts import Joint, Member, Place, Plate
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.plate import Patch, PlateSpec, condensed
 from unterbau.mechanics.statics import solve_statics
+from unterbau.structure.parts import Joint, Member, Place, Plate
 from unterbau.studies.answers import likely_answers
 
 X, Y, Z = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)

@@ -16,7 +16,7 @@ def answers(project: Path, candidate: str | None, as_json: bool, target: str) ->
     """Print stiffness, shares, droop, modes, mass and money of a candidate of PROJECT."""
     from unterbau.files.answers_json import answers_data, answers_text, as_json_text
     from unterbau.files.project_json import candidate_named, read_project
-    from unterbau.machine.parts import Place
+    from unterbau.structure.parts import Place
     from unterbau.studies.answers import answers as compute
 
     opened = read_project(project)

@@ -14,7 +14,7 @@ def summary(project: Path, candidate: str | None, target: Path) -> None:
     """Write one page about a candidate: figures with bands, load path, parts, assumptions."""
     from unterbau.files.project_json import candidate_named, read_project
     from unterbau.files.summary_html import Summary, write_summary
-    from unterbau.machine.parts import Place
+    from unterbau.structure.parts import Place
     from unterbau.studies.answers import answers
 
     opened = read_project(project)

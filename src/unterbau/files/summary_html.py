@@ -14,9 +14,9 @@ from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
 from unterbau.machine.bill import Item
 from unterbau.machine.machine import bill_of, cost_of, links, travel
-from unterbau.machine.parts import Place
 from unterbau.mechanics.frame import CAUSES
 from unterbau.project.project import Candidate, Project
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers
 from unterbau.studies.cutting import chosen_cut, moved_by
 from unterbau.studies.missed import may_miss

@@ -11,7 +11,6 @@ from unterbau.machine.kind import SINGLE, USUAL_COUNT
 from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Mount, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.stepping import step
 from unterbau.machine.walls import has_walls
@@ -19,6 +18,20 @@ from unterbau.materials.material import material
 from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
 from unterbau.sections.section import section
+from unterbau.structure.parts import (
+    Cutter,
+    Drive,
+    Guide,
+    Joint,
+    Member,
+    Motor,
+    Mount,
+    Part,
+    Plate,
+    Sizes,
+    Spindle,
+    Stand,
+)
 
 FILL = "epoxy-granite-10"
 TALLEST, LOWEST = 1.7, 0.6

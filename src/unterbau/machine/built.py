@@ -9,10 +9,10 @@ from unterbau.catalogue.drives import DriveKind
 from unterbau.machine.frame_builder import Chain, Slide
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame
+from unterbau.structure.vectors import Vector
 
 FREE = 2e4
 """What friction holds an axis with whose motor is off, N/m; common practice, no source."""
-Vector = tuple[float, float, float]
 
 
 @dataclass(frozen=True, slots=True)

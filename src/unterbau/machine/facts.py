@@ -7,7 +7,9 @@ from unterbau.catalogue.joints import BOLTS, BoltGroup
 from unterbau.machine.bolted import SOURCE, each, limits
 from unterbau.machine.joining import group_of, joint_kind
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import (
+from unterbau.materials.material import material
+from unterbau.sections.section import section
+from unterbau.structure.parts import (
     FLUTED,
     Cutter,
     Drive,
@@ -21,8 +23,6 @@ from unterbau.machine.parts import (
     Spindle,
     Stand,
 )
-from unterbau.materials.material import material
-from unterbau.sections.section import section
 from unterbau.units import number_text
 
 

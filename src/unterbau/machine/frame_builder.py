@@ -11,21 +11,12 @@ import numpy as np
 from unterbau.band import AtLevels, Level
 from unterbau.machine.member import BeamValues
 from unterbau.mechanics.frame import BY_STRAIN, JOINT, Beams, Frame, Masses, Plate, Seats, Springs
+from unterbau.structure.vectors import ZERO, Vector, minus
 
-Vector = tuple[float, float, float]
-X: Vector = (1.0, 0.0, 0.0)
-Y: Vector = (0.0, 1.0, 0.0)
-Z: Vector = (0.0, 0.0, 1.0)
-ZERO: Vector = (0.0, 0.0, 0.0)
 SAME_PLACE = 1e-5
 VALUES = tuple(one.name for one in fields(BeamValues))
 K = tuple[float, ...] | AtLevels[tuple[float, ...]]
 """Six stiffnesses, along three axes and about them; where they are uncertain, at each level."""
-
-
-def minus(a: Vector, b: Vector) -> Vector:
-    """Return a − b."""
-    return (a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,7 +18,7 @@ from unterbau.catalogue.joints import (
 )
 from unterbau.errors import InputError
 from unterbau.machine.bolted import SOURCE, ZETA, bolted_springs
-from unterbau.machine.parts import Joint
+from unterbau.structure.parts import Joint
 
 
 def joint_kind(chosen: Joint) -> JointKind:

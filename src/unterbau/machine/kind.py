@@ -6,10 +6,10 @@ from typing import Any, Literal
 
 from unterbau.band import Level
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
-from unterbau.machine.dimension_line import DimensionLine
-from unterbau.machine.parts import Place
+from unterbau.structure.bodies import Body
+from unterbau.structure.dimension_line import DimensionLine
+from unterbau.structure.parts import Place
 
 REST = "feet"
 """Group of what is off the path."""

@@ -7,9 +7,7 @@ from typing import Any, TypeAlias, TypeVar
 from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.bill import UNPRICED, Cost, Item, cost, priced
-from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
-from unterbau.machine.dimension_line import DimensionLine
 from unterbau.machine.kind import REST, Kind, Link
 from unterbau.machine.kinds import (
     arm_mill,
@@ -33,7 +31,9 @@ from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.kinds.wall_axis import WallAxis
-from unterbau.machine.parts import Part, Place
+from unterbau.structure.bodies import Body
+from unterbau.structure.dimension_line import DimensionLine
+from unterbau.structure.parts import Part, Place
 
 Router: TypeAlias = MovingGantry | RaisedSides | FixedBridge | LightTable | SlabRouter
 Mill: TypeAlias = ColumnMill | ArmMill | BracedMill

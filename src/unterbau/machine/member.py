@@ -6,12 +6,12 @@ from functools import lru_cache
 from unterbau.band import AtLevels
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
-from unterbau.machine.parts import FLUTED, Cutter, Member, Plate
 from unterbau.materials.material import Material, material
 from unterbau.sections.built_up import Piece, effective_torsion
 from unterbau.sections.properties import SectionProperties
 from unterbau.sections.section import section
 from unterbau.sections.solids import RECTANGLE_SHEAR, rectangle_torsion, rod
+from unterbau.structure.parts import FLUTED, Cutter, Member, Plate
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,12 +5,12 @@ from functools import lru_cache
 
 import numpy as np
 
-from unterbau.machine.parts import Member
 from unterbau.materials.material import Material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.folded_plate import Strips, Y, Z
 from unterbau.sections.rolled import IPE, UPN
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member
 
 HOLLOW = ("shs", "rhs", "box")
 SOLID_CORNER = 30.0

@@ -9,12 +9,13 @@ from math import pi
 
 from unterbau.band import Level, at_levels
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism, box_ring
-from unterbau.machine.frame_builder import FrameBuilder, Vector, X, Y, Z
+from unterbau.machine.frame_builder import FrameBuilder
 from unterbau.machine.kind import REST
 from unterbau.machine.member import member_lines, member_rings, member_values, plate_line
-from unterbau.machine.parts import Member, Plate, Stand, StandKind
 from unterbau.materials.material import material
+from unterbau.structure.bodies import Prism, box_ring
+from unterbau.structure.parts import Member, Plate, Stand, StandKind
+from unterbau.structure.vectors import Vector, X, Y, Z
 
 KEY = "stand"
 LABELS: dict[StandKind, str] = {

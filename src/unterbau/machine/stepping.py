@@ -4,8 +4,8 @@ from dataclasses import replace
 
 from unterbau.catalogue.drives import drives
 from unterbau.catalogue.guides import blocks
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
 from unterbau.sections.section import neighbours
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
 
 THICKNESSES = tuple(t / 1e3 for t in (3, 4, 5, 6, 8, 10, 12, 15, 18, 20, 22, 24, 25, 30, 35, 40, 45, 50, 60, 80, 100))
 DIAMETERS = tuple(d / 1e3 for d in (1, 1.5, 2, 3, 3.175, 4, 5, 6, 6.35, 8, 10, 12, 16, 20))

@@ -14,12 +14,12 @@ from functools import lru_cache
 
 import numpy as np
 
-from unterbau.machine.parts import Member
 from unterbau.machine.section_walls import HOLLOW, Bearing, Flat, bear, cut, distort, wall_under, walls_of
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.folded_plate import relative_flexibility
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member
 
 WAVES = np.geomspace(1.0, 1500.0, 30)
 """Wave numbers that are solved, rad/m; between them the flexibility is smooth."""

@@ -13,9 +13,9 @@ from unterbau.errors import InputError
 from unterbau.machine.joining import joint_kind
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Part, Place, Plate
 from unterbau.materials.material import material
 from unterbau.project.project import Project
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Place, Plate
 
 NAME_LENGTH = 120
 

@@ -7,10 +7,10 @@ from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, with_part
-from unterbau.machine.parts import Member, Part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.solved import SolvedSection, own
+from unterbau.structure.parts import Member, Part
 
 
 def set_machine(project: Project, name: str, machine: Machine) -> Project:

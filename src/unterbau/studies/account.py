@@ -6,7 +6,7 @@ from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, bill_of, links, part
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import CORNERS, Answers, LikelyAnswers
 from unterbau.studies.missed import may_miss
 from unterbau.studies.places import place_words

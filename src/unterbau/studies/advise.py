@@ -9,12 +9,12 @@ from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.alternatives import Alternative, alternatives
 from unterbau.machine.machine import Machine, cost_of, part, to_frame
-from unterbau.machine.parts import Member, Place
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member, Place
 from unterbau.studies.compliance import solve_tip
 from unterbau.studies.sweep import best_of_catalogue
 

@@ -6,11 +6,11 @@ import numpy as np
 
 from unterbau.band import LEVELS, Band
 from unterbau.machine.machine import Machine, moving_masses
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import solve_modes
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
+from unterbau.structure.parts import Place
 from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
 from unterbau.studies.compliance import Solved, nose_compliance, sag, softest, solve, tip_compliance
 from unterbau.studies.hurry import Hurry, hurry_of

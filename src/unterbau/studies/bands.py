@@ -11,10 +11,10 @@ import numpy as np
 
 from unterbau.band import Band
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import JOINT, Frame
+from unterbau.structure.parts import Place
 from unterbau.studies.compliance import Solved
 from unterbau.studies.uncertain import between, draws, logarithms, material_band
 

@@ -5,9 +5,9 @@ import numpy as np
 from unterbau.band import Band, Level
 from unterbau.catalogue.drives import drive
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.parts import Drive, Place
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import solve_statics
+from unterbau.structure.parts import Drive, Place
 
 LEVELS: tuple[tuple[Level, str], ...] = (("high", "low"), ("likely", "likely"), ("low", "high"))
 """Stiff joints with little tension, and the other way round."""

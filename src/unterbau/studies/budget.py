@@ -9,11 +9,11 @@ from unterbau.brief.brief import Brief
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism
 from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, travel
-from unterbau.machine.parts import Member, Place, Plate
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray, axes_from
+from unterbau.structure.bodies import Prism
+from unterbau.structure.parts import Member, Place, Plate
 from unterbau.units import Units, length_text
 
 SLACK = 5e-4

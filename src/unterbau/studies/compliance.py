@@ -8,11 +8,11 @@ from unterbau.band import Level
 from unterbau.errors import InputError
 from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import Statics, solve_statics
+from unterbau.structure.parts import Place
 from unterbau.studies.loads import NOSE, TIP, WEIGHT, loads_of, pull
 
 

@@ -7,8 +7,8 @@ from math import isfinite, pi
 from unterbau.band import Band
 from unterbau.catalogue.cuts import OWN_CUT, Cut, Engagement, OwnCut, check_own_cut, cut, stuff_label
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import FLUTED, FLUTES, Cutter, Spindle
 from unterbau.mechanics.milling import HELIX, milling_force, specific_force
+from unterbau.structure.parts import FLUTED, FLUTES, Cutter, Spindle
 
 EDGE = 0.006
 """Cutting edge of a turning tool, m; common practice, no source."""

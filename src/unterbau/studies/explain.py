@@ -7,7 +7,6 @@ import numpy as np
 from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, link, part
 from unterbau.machine.member import member_values
-from unterbau.machine.parts import Member, Part
 from unterbau.materials.material import material
 from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray
@@ -15,6 +14,7 @@ from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, DISTORTI
 from unterbau.mechanics.placed_plate import PlacedPlate
 from unterbau.mechanics.statics import beam_end_forces, energies
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member, Part
 from unterbau.studies.compliance import Solved, tip_compliance
 from unterbau.studies.loads import TIP
 from unterbau.studies.push import Pushed, softest_push

@@ -6,11 +6,11 @@ import numpy as np
 
 from unterbau.band import Band
 from unterbau.machine.machine import Machine, links, moving_masses, travel
-from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly, statics
 from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.connected import connected
 from unterbau.mechanics.frame import Frame, Loads
+from unterbau.structure.parts import Place
 from unterbau.studies.bands import Pieces, band, components, pieces
 from unterbau.studies.compliance import Solved, solve
 from unterbau.studies.loads import TIP, pull

@@ -5,9 +5,9 @@ import numpy as np
 from unterbau.band import Level
 from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import Frame, Loads
+from unterbau.structure.parts import Place
 
 GRAVITY = (0.0, 0.0, -9.80665)
 CASES = ("tip x", "tip y", "tip z", "nose x", "nose y", "nose z", "gravity")

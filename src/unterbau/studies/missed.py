@@ -4,9 +4,9 @@ from dataclasses import fields
 
 from unterbau.machine.kind import Kind
 from unterbau.machine.machine import Machine, kind_of
-from unterbau.machine.parts import Member
 from unterbau.machine.walls import has_walls
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member
 
 CLOSED = "up to 12 % softer or stiffer where rails sit on hollow members (solid bodies of eleven such members)"
 OPEN = "up to 18 % where they sit on channels or I sections (one solid body)"

@@ -1,6 +1,6 @@
 """Places of the travel in words."""
 
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 
 WORDS = {
     "x": {0.0: "left", 0.5: "mid", 1.0: "right"},

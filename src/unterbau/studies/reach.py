@@ -7,10 +7,10 @@ import numpy as np
 
 from unterbau.band import Level
 from unterbau.machine.machine import Machine, travel
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.moving_contacts import Swept
 from unterbau.progress import Progress, Silent
+from unterbau.structure.parts import Place
 from unterbau.studies.travel import Travel
 
 MAP = (15, 15, 3)

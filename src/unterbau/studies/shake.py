@@ -6,13 +6,13 @@ import numpy as np
 
 from unterbau.band import Band, Level
 from unterbau.machine.machine import Machine, kind_of, link
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.mechanics.receptance import ComplexArray, receptance
 from unterbau.mechanics.statics import energies, solve_with
 from unterbau.progress import Progress, Silent
+from unterbau.structure.parts import Place
 from unterbau.studies.bands import components, frequency_band, pieces
 from unterbau.studies.compliance import Solved, solve, tip_compliance
 from unterbau.studies.loads import pull

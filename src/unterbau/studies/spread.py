@@ -7,7 +7,6 @@ import numpy as np
 from unterbau.band import LEVELS, Band, Level
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, links, to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics import assembly
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -16,6 +15,7 @@ from unterbau.mechanics.mechanism import require_stable
 from unterbau.mechanics.modes import solve_modes
 from unterbau.mechanics.statics import solve_with
 from unterbau.progress import Progress, Silent
+from unterbau.structure.parts import Place
 from unterbau.studies.loads import GRAVITY, pull
 from unterbau.studies.uncertain import between, logarithms, material_band
 

@@ -13,7 +13,6 @@ from unterbau.errors import InputError
 from unterbau.machine.alternatives import every_section
 from unterbau.machine.machine import Machine, part
 from unterbau.machine.member import BeamValues, member_values
-from unterbau.machine.parts import Member, Place
 from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
 from unterbau.mechanics import assembly, beam
@@ -23,6 +22,7 @@ from unterbau.mechanics.statics import energies
 from unterbau.sections.built_up import OF
 from unterbau.sections.families import families
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member, Place
 from unterbau.studies.compliance import Solved, solve, tip_compliance
 from unterbau.studies.loads import TIP
 

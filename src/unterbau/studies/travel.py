@@ -11,13 +11,13 @@ from unterbau.machine.built import Built
 from unterbau.machine.footprint import footprint
 from unterbau.machine.frame_builder import Chain
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.parts import Place
 from unterbau.mechanics import beam
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.errors import ConditionError, MechanismError
 from unterbau.mechanics.frame import Beams
 from unterbau.mechanics.moving_contacts import Contact, InnerFlexibility, Point, Swept, sweep
 from unterbau.mechanics.substructures import cut
+from unterbau.structure.parts import Place
 from unterbau.studies.loads import GRAVITY
 
 CORNERS = (Place(0.5, 0.5, 0.0), Place(0.0, 0.5, 0.0), Place(0.5, 0.0, 0.0), Place(0.5, 0.5, 1.0))

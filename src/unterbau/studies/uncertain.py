@@ -7,10 +7,10 @@ import numpy as np
 
 from unterbau.band import Band
 from unterbau.machine.machine import Machine, links, part
-from unterbau.machine.parts import Cutter, Guide, Member, Plate
 from unterbau.materials.material import material
 from unterbau.materials.scatter import scatter
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.structure.parts import Cutter, Guide, Member, Plate
 
 NINETY = 1.6449
 """Standard deviations within which nine tenths of a normal distribution lie: low and high are taken as the ends."""

@@ -7,8 +7,8 @@ from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal
 
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import Place
 from unterbau.progress import Progress
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, LikelyAnswers, answers, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document

@@ -2,7 +2,7 @@
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 
 
 class Selection(QObject):

@@ -7,14 +7,14 @@ from numpy.typing import NDArray
 
 from tests.validation.solid.cases import STANCE, TALL, Case
 from unterbau.catalogue.guides import block
-from unterbau.machine.frame_builder import Vector, X, Z
 from unterbau.machine.kit.guides import rail
 from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import beam
-from unterbau.machine.parts import Guide, Member, Place
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import solve_statics
 from unterbau.sections.section import section
+from unterbau.structure.parts import Guide, Member, Place
+from unterbau.structure.vectors import Vector, X, Z
 
 Floats = NDArray[np.float64]
 MM = 1e-3

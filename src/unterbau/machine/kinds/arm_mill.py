@@ -4,7 +4,6 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
-from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.joining import overhang_of
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.bed import Bed, work_on
@@ -25,8 +24,9 @@ from unterbau.machine.kit.table import (
 )
 from unterbau.machine.kit.turning import turned
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.vectors import Y, Z
 
 OVER_ARM = 0.05
 

@@ -4,7 +4,6 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
-from unterbau.machine.frame_builder import Vector, X, Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
 from unterbau.machine.kit.kit import Kit, Laid
@@ -14,8 +13,9 @@ from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.vectors import Vector, X, Y, Z
 
 LEAST_REACH = 0.04  # of braces, m
 

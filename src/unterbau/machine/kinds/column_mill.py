@@ -3,7 +3,6 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.joining import overhang_of
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.gussets import BESIDE, gusset, gusset_stops
@@ -14,8 +13,9 @@ from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.vectors import Y, Z
 
 HEAD = (
     *SPINDLE_LINKS,

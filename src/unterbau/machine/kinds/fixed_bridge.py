@@ -5,7 +5,6 @@ from typing import Literal
 
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
-from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.joining import overhang_of
 from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.machine.kit.bed import Bed, bed, work_on
@@ -27,8 +26,9 @@ from unterbau.machine.kit.sets import (
     STAND_LINK,
 )
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.vectors import X, Y, Z
 
 MARGIN = 0.04
 

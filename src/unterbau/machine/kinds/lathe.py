@@ -11,9 +11,7 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism, round_ring
 from unterbau.machine.built import Ground, on_node
-from unterbau.machine.frame_builder import Vector, X, Y, Z, minus
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import SPINDLE_ZETA, spindle_springs
@@ -24,8 +22,10 @@ from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.rounds import round_bar
 from unterbau.machine.kit.sets import STAND_LINK
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.bodies import Prism, round_ring
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.vectors import Vector, X, Y, Z, minus
 
 CHUCK = 0.06
 TAIL = 0.06

@@ -23,8 +23,8 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 
 MARGIN = 0.05
 

@@ -25,8 +25,8 @@ from unterbau.machine.kit.sets import (
     STAND_LINK,
 )
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 
 BED_MARGIN = 0.05
 BESIDE = 0.005  # between bed and blocks, at the least

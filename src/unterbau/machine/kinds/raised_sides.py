@@ -6,7 +6,6 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
-from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kit.bed import work_on
 from unterbau.machine.kit.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
@@ -31,8 +30,9 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.vectors import X, Y, Z
 
 MARGIN = 0.05
 

@@ -10,8 +10,8 @@ from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.members import foot
 from unterbau.machine.kit.of_kit import kind_of_kit
 from unterbau.machine.kit.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 
 EDGE = 0.02
 FOOT = (0.03, 0.03)  # half the patch over a foot

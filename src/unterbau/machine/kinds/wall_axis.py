@@ -7,7 +7,6 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
 from unterbau.machine.built import on_node
-from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, REST, Link, Related, SizeField
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import FORWARD, slide, z_slide
@@ -18,8 +17,9 @@ from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.sets import SPINDLE_LINKS
 from unterbau.machine.member import member_size
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle
+from unterbau.structure.vectors import X, Y, Z
 
 FLOOR = 1e9  # N/m and N·m/rad: what the work stands on is taken as firm
 

@@ -5,13 +5,14 @@ from dataclasses import dataclass
 import numpy as np
 
 from unterbau.catalogue.joints import Face
-from unterbau.machine.bodies import Prism, round_ring
 from unterbau.machine.built import Ground, WorkPoint
 from unterbau.machine.footprint import footprint
-from unterbau.machine.frame_builder import Vector, Y, Z, subdivided
+from unterbau.machine.frame_builder import subdivided
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import join
 from unterbau.machine.kit.plates import LaidPlate, lay_plate
+from unterbau.structure.bodies import Prism, round_ring
+from unterbau.structure.vectors import Vector, Y, Z
 
 FIELDS = (8, 8)
 """In which a bed is drawn bending, and between whose corners the work stands."""

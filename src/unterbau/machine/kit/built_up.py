@@ -9,13 +9,13 @@ from math import dist
 
 from unterbau.band import LEVELS, AtLevels, Level
 from unterbau.catalogue.joints import RIGID, joint
-from unterbau.machine.frame_builder import Vector
-from unterbau.machine.kit.kit import Kit, Laid, cross, plus
+from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.member import beam_values, turned_piece
-from unterbau.machine.parts import Member
 from unterbau.materials.material import material
 from unterbau.sections.built_up import Seam
 from unterbau.sections.section import section
+from unterbau.structure.parts import Member
+from unterbau.structure.vectors import Vector, cross, plus
 
 SCREW = "bolt"
 """Kind of joint whose springs a screw of a seam has."""

@@ -6,7 +6,7 @@ from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
 MOST_JOINTS = 24

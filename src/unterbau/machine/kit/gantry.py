@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from unterbau.catalogue.guides import block
-from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.joining import overhang_of
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.gussets import gusset, gusset_stops
@@ -13,6 +12,7 @@ from unterbau.machine.kit.members import beam, fasten
 from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.ribs import rib
 from unterbau.machine.member import member_size
+from unterbau.structure.vectors import X, Y, Z
 
 DOWN = (0.0, 0.0, -1.0)
 FOOT = 0.04  # from a side plate's lower edge up to where its nut is bolted on

@@ -13,17 +13,18 @@ from unterbau.catalogue.guides import Block, Under
 from unterbau.catalogue.guides import block as block_size
 from unterbau.catalogue.joints import RIGID, Six
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism, box_ring, round_ring
 from unterbau.machine.built import Driven
-from unterbau.machine.frame_builder import ZERO, Chain, Vector, X, Z, minus
-from unterbau.machine.kit.kit import Kit, Laid, cross, plus
+from unterbau.machine.frame_builder import Chain
+from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.plates import INSET, NUT, LaidPlate, away_from
 from unterbau.machine.kit.walled import RAIL_HEIGHT, rail_values, wall_rail
 from unterbau.machine.member import plate_line, round_values, strip_values
-from unterbau.machine.parts import Drive, Guide, Member, Motor, Plate
 from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
 from unterbau.sections.section import section
+from unterbau.structure.bodies import Prism, box_ring, round_ring
+from unterbau.structure.parts import Drive, Guide, Member, Motor, Plate
+from unterbau.structure.vectors import ZERO, Vector, X, Z, cross, minus, plus
 
 SHAFT_PIECES = 12
 USUAL_MOTOR = "stepper"

@@ -3,12 +3,12 @@
 from unterbau.catalogue.joints import RIGID
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism
-from unterbau.machine.frame_builder import Vector, minus
-from unterbau.machine.kit.kit import Kit, Laid, cross, plus
+from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.plates import LaidPlate
-from unterbau.machine.parts import Joint, Member
 from unterbau.materials.material import Material, material
+from unterbau.structure.bodies import Prism
+from unterbau.structure.parts import Joint, Member
+from unterbau.structure.vectors import Vector, cross, minus, plus
 
 PLACES = (1 / 6, 1 / 2, 5 / 6)
 """Where each leg is held, of its length."""

@@ -7,15 +7,15 @@ from unterbau.band import AtLevels, Level, at_levels
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism, box_ring, round_ring
-from unterbau.machine.frame_builder import Vector, X, Y, Z
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import join
 from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
 from unterbau.machine.kit.ribs import rib
 from unterbau.machine.member import fluted_values, member_size, round_values
-from unterbau.machine.parts import Cutter, Plate, Spindle
+from unterbau.structure.bodies import Prism, box_ring, round_ring
+from unterbau.structure.parts import Cutter, Plate, Spindle
+from unterbau.structure.vectors import Vector, X, Y, Z
 
 SPINDLE_SPREAD: dict[Level, float] = {"low": 0.6, "likely": 1.0, "high": 1.6}
 """Common practice, no source."""

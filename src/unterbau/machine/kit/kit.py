@@ -8,33 +8,15 @@ from typing import Any
 
 from unterbau.band import Level
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built, Driven, Ground, WorkPoint
-from unterbau.machine.dimension_line import DimensionLine, Flat, View
-from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, minus
-from unterbau.machine.parts import Place, Stand
+from unterbau.machine.frame_builder import Chain, FrameBuilder
 from unterbau.machine.stand import ground, stand_bodies, stand_lines
+from unterbau.structure.bodies import Body
+from unterbau.structure.dimension_line import DimensionLine, Flat, View
+from unterbau.structure.parts import Place, Stand
+from unterbau.structure.vectors import Straight, Vector
 
 AXES = "XYZ"
-
-
-class Straight:
-    """What has a start and an end."""
-
-    __slots__ = ()
-    start: Vector
-    end: Vector
-
-    @property
-    def length(self) -> float:
-        """From start to end, m."""
-        return dist(self.start, self.end)
-
-    @property
-    def along(self) -> Vector:
-        """Unit vector from start to end."""
-        line, length = minus(self.end, self.start), self.length
-        return (line[0] / length, line[1] / length, line[2] / length)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,26 +32,6 @@ class Laid(Straight):
     height: float
     """Along up, m."""
     width: float
-
-
-def plus(a: Vector, b: Vector, times: float = 1.0) -> Vector:
-    """Return a + times · b."""
-    return (a[0] + times * b[0], a[1] + times * b[1], a[2] + times * b[2])
-
-
-def scaled(a: Vector, times: float) -> Vector:
-    """Return times · a."""
-    return (a[0] * times, a[1] * times, a[2] * times)
-
-
-def dot(a: Vector, b: Vector) -> float:
-    """Return a · b."""
-    return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-
-
-def cross(a: Vector, b: Vector) -> Vector:
-    """Return a × b."""
-    return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
 
 
 class Kit:

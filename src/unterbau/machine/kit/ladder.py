@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 
-from unterbau.machine.frame_builder import Z
 from unterbau.machine.kit.bed import Bed, bed, bolt_down, screw_places
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.members import beam, fasten, foot
 from unterbau.machine.member import member_size
+from unterbau.structure.vectors import Z
 
 
 @dataclass(frozen=True, slots=True)

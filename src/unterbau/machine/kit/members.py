@@ -7,15 +7,14 @@ from unterbau.band import AtLevels, at_levels
 from unterbau.catalogue.joints import BOLTS, Face
 from unterbau.errors import InputError
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism, Ring, box_ring
 from unterbau.machine.bolted import ZETA as BOLTED_ZETA
 from unterbau.machine.bolted import bolted_springs
 from unterbau.machine.bolted import places as bolt_places
-from unterbau.machine.frame_builder import Vector, X, Y, Z, merged, minus, subdivided
+from unterbau.machine.frame_builder import merged, subdivided
 from unterbau.machine.joining import group_of, joint_kind, joint_springs, overhang_of
 from unterbau.machine.kind import REST
 from unterbau.machine.kit.built_up import tie_profiles
-from unterbau.machine.kit.kit import Kit, Laid, cross, plus, scaled
+from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.plates import LaidPlate, lay_sheet
 from unterbau.machine.kit.walled import end_plates, on_wall, screw_stops
 from unterbau.machine.member import (
@@ -28,12 +27,14 @@ from unterbau.machine.member import (
     tied_by_screws,
     warped,
 )
-from unterbau.machine.parts import Joint, Member
 from unterbau.machine.stand import ZETA
 from unterbau.machine.walls import takes_screws
 from unterbau.materials.material import material
 from unterbau.sections.built_up import OF
 from unterbau.sections.section import section
+from unterbau.structure.bodies import Prism, Ring, box_ring
+from unterbau.structure.parts import Joint, Member
+from unterbau.structure.vectors import Vector, X, Y, Z, cross, minus, plus, scaled
 
 COLLAR = 0.012
 OFF = 1e-4

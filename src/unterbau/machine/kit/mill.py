@@ -2,7 +2,6 @@
 
 from unterbau.catalogue.guides import block
 from unterbau.machine.bill import Line
-from unterbau.machine.frame_builder import Y, Z
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.head import CLAMP, FORWARD, spindle
 from unterbau.machine.kit.kit import Kit, Laid
@@ -11,6 +10,7 @@ from unterbau.machine.kit.plates import NUT, lay_plate
 from unterbau.machine.kit.ribs import rib
 from unterbau.machine.kit.table import table_dimension_lines
 from unterbau.machine.member import member_size
+from unterbau.structure.vectors import Y, Z
 
 
 def head_heights(kit: Kit) -> tuple[float, float]:

@@ -7,13 +7,13 @@ from typing import Any
 
 from unterbau.band import Level
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Body
 from unterbau.machine.built import Built
-from unterbau.machine.dimension_line import DimensionLine
 from unterbau.machine.kind import HOLDERS, Kind, Link, More, Related, SizeField
 from unterbau.machine.kit.checks import check_parts, check_sizes
 from unterbau.machine.kit.kit import Kit
-from unterbau.machine.parts import Place
+from unterbau.structure.bodies import Body
+from unterbau.structure.dimension_line import DimensionLine
+from unterbau.structure.parts import Place
 
 PutUp = Callable[[Kit], None]
 

@@ -7,15 +7,16 @@ from math import ceil, dist
 
 import numpy as np
 
-from unterbau.machine.bodies import Sheet
-from unterbau.machine.frame_builder import Chain, FrameBuilder, Vector, minus, subdivided
-from unterbau.machine.kit.kit import Kit, Straight, cross, plus
+from unterbau.machine.frame_builder import Chain, FrameBuilder, subdivided
+from unterbau.machine.kit.kit import Kit
 from unterbau.machine.member import BeamValues, plate_line
-from unterbau.machine.parts import Plate
 from unterbau.materials.material import Material, material
 from unterbau.mechanics.frame import Plate as FramePlate
 from unterbau.mechanics.plate import Patch, PlateSpec, lines
 from unterbau.mechanics.plate_element import PlateMaterial
+from unterbau.structure.bodies import Sheet
+from unterbau.structure.parts import Plate
+from unterbau.structure.vectors import Straight, Vector, cross, minus, plus
 
 SAME = 0.006
 """Places closer together than this are held as one, m."""

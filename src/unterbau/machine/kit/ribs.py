@@ -5,10 +5,10 @@ from math import ceil
 
 from unterbau.catalogue.joints import RIGID
 from unterbau.machine.bill import Line
-from unterbau.machine.frame_builder import Vector
-from unterbau.machine.kit.kit import Kit, plus
+from unterbau.machine.kit.kit import Kit
 from unterbau.machine.kit.plates import LaidPlate, lay_sheet
-from unterbau.machine.parts import Plate
+from unterbau.structure.parts import Plate
+from unterbau.structure.vectors import Vector, plus
 
 PITCH = 0.05
 """Between the places where a rib's foot and its plate are held together, m."""

@@ -3,12 +3,13 @@
 import math
 
 from unterbau.machine.bill import Line
-from unterbau.machine.bodies import Prism, round_ring
-from unterbau.machine.frame_builder import Chain, Vector, Z, merged, subdivided
-from unterbau.machine.kit.kit import Kit, Laid, plus
+from unterbau.machine.frame_builder import Chain, merged, subdivided
+from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.member import round_values
-from unterbau.machine.parts import Cutter
 from unterbau.materials.material import material
+from unterbau.structure.bodies import Prism, round_ring
+from unterbau.structure.parts import Cutter
+from unterbau.structure.vectors import Vector, Z, plus
 
 
 def round_bar(

@@ -2,11 +2,11 @@
 
 from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
-from unterbau.machine.frame_builder import X, Y, Z
 from unterbau.machine.kit.bed import Bed, bed, work_on
 from unterbau.machine.kit.guides import carriage, drive, rail
 from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
+from unterbau.structure.vectors import X, Y, Z
 
 DOWN = (0.0, 0.0, -1.0)
 CLEAR = 0.01

@@ -6,9 +6,9 @@ from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
-from unterbau.machine.bodies import Prism
-from unterbau.machine.frame_builder import Vector
 from unterbau.machine.kit.kit import Kit
+from unterbau.structure.bodies import Prism
+from unterbau.structure.vectors import Vector
 
 Turn = Callable[[Vector], Vector]
 

@@ -15,16 +15,17 @@ import numpy as np
 from unterbau.catalogue.guides import block as block_size
 from unterbau.catalogue.joints import RIGID
 from unterbau.machine.bill import Line
-from unterbau.machine.frame_builder import Chain, Vector
-from unterbau.machine.kit.kit import Kit, Laid, cross, dot, plus, scaled
+from unterbau.machine.frame_builder import Chain
+from unterbau.machine.kit.kit import Kit, Laid
 from unterbau.machine.member import BeamValues, member_size, member_values, strip_values
-from unterbau.machine.parts import Guide, Member, Plate
 from unterbau.machine.section_walls import Bearing
 from unterbau.machine.walls import Dent, Distortion, Sunk, bears_on_wall, dents, give, has_walls, takes_screws
 from unterbau.materials.material import Material, material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import DISTORTION, WALL
 from unterbau.sections.section import section
+from unterbau.structure.parts import Guide, Member, Plate
+from unterbau.structure.vectors import Vector, cross, dot, plus, scaled
 
 PITCH, INSET = 0.06, 0.02
 """Between a rail's screws, and from a member's end to the first, m; common practice, no source."""

@@ -4,9 +4,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.machine.bodies import Body, Prism, Sheet
 from unterbau.machine.built import Built
 from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from
+from unterbau.structure.bodies import Body, Prism, Sheet
 
 SLICES = 12
 CORNER = np.cos(np.radians(28))

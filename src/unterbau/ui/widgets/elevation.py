@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF
 
-from unterbau.machine.bodies import Body, Prism
-from unterbau.machine.dimension_line import Flat, View
 from unterbau.mechanics.arrays import FloatArray, axes_from
+from unterbau.structure.bodies import Body, Prism
+from unterbau.structure.dimension_line import Flat, View
 
 VIEWS: tuple[tuple[View, str, int], ...] = (("front", "from the front", 0), ("side", "from the side", 1))
 """Name, words, and the axis that runs to the right."""

@@ -4,8 +4,8 @@ import numpy as np
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
-from unterbau.machine.bodies import Body, Prism, Sheet
 from unterbau.mechanics.arrays import FloatArray, axes_from
+from unterbau.structure.bodies import Body, Prism, Sheet
 from unterbau.ui.theme import colour
 
 VIEW = np.array([[0.77, -0.64, 0.0], [0.28, 0.34, 0.9]])

@@ -9,8 +9,8 @@ from typing_extensions import override
 
 from unterbau.machine.kind import Kind
 from unterbau.machine.machine import KINDS, bodies_of
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.structure.parts import Place
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.thumbnail import outlines, paint
 

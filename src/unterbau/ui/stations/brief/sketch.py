@@ -7,7 +7,7 @@ from typing_extensions import override
 
 from unterbau.brief.brief import Brief
 from unterbau.machine.machine import Machine, bodies_of, dimension_lines
-from unterbau.machine.parts import Place
+from unterbau.structure.parts import Place
 from unterbau.studies.budget import Budget
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings

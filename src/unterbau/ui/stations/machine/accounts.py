@@ -12,8 +12,8 @@ from unterbau.errors import UnterbauError
 from unterbau.files.atomic import write_atomically
 from unterbau.files.frame_json import document_text, to_document
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import Place
 from unterbau.progress import Progress
+from unterbau.structure.parts import Place
 from unterbau.studies.account import QUANTITIES, account
 from unterbau.studies.account_lenses import LENSES, chatter_account, cut_account, reach_account
 from unterbau.studies.cutting import chosen_cut

@@ -4,8 +4,8 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import Machine
-from unterbau.machine.parts import Place
 from unterbau.progress import Progress
+from unterbau.structure.parts import Place
 from unterbau.studies.advise import Trial, try_instead
 from unterbau.ui.jobs.asker import Asker
 

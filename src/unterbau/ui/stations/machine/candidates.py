@@ -8,10 +8,10 @@ from PyQt6.QtWidgets import QMenu
 from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
 from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
 from unterbau.project.project import Candidate
+from unterbau.structure.parts import Place
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed

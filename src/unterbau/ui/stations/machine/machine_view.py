@@ -10,9 +10,9 @@ from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QSt
 
 from unterbau.catalogue.cuts import Cut, cut
 from unterbau.machine.machine import Machine, bodies_of, travel
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.progress import Progress
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP

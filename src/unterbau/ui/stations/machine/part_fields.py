@@ -12,12 +12,12 @@ from unterbau.machine.joining import group_of, joint_kind, likely_values
 from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
-from unterbau.machine.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 from unterbau.machine.stand import LABELS
 from unterbau.machine.walls import has_walls
 from unterbau.materials.material import materials
 from unterbau.sections.families import families
 from unterbau.sections.section import section
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 from unterbau.units import Kind
 
 Choices = tuple[tuple[str | bool | None, str], ...]

@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBo
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import Kind
-from unterbau.machine.parts import Part
+from unterbau.structure.parts import Part
 from unterbau.ui.stations.machine.part_fields import Choices, Field, fields_of, section_from, value_of, with_value
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings

@@ -6,8 +6,8 @@ import numpy as np
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.structure.parts import Place
 from unterbau.studies.places import place_words
 from unterbau.studies.reach import Reach
 from unterbau.ui.stations.machine.part_form import ChoiceBox

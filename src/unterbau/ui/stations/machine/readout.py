@@ -8,8 +8,8 @@ from unterbau.band import Band
 from unterbau.brief.targets import Targets, met
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.bill import Cost
-from unterbau.machine.parts import Place
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, LikelyAnswers
 from unterbau.studies.compliance import softest
 from unterbau.studies.hurry import Hurry

@@ -7,9 +7,9 @@ from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintE
 from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
-from unterbau.machine.dimension_line import DimensionLine, View
 from unterbau.machine.machine import Machine, bodies_of, dimension_lines, kind_of
-from unterbau.machine.parts import Place
+from unterbau.structure.dimension_line import DimensionLine, View
+from unterbau.structure.parts import Place
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.elevation import VIEWS, Sheet, elevation, whole

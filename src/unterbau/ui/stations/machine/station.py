@@ -9,10 +9,10 @@ from unterbau.brief.targets import SHARES, targets
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, part
-from unterbau.machine.parts import Part
 from unterbau.machine.stepping import step
 from unterbau.project import edits
 from unterbau.project.project import Candidate
+from unterbau.structure.parts import Part
 from unterbau.studies.advise import Trial
 from unterbau.studies.budget import shop_limits
 from unterbau.studies.cutting import chosen_cut

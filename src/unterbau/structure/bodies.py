@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-Vector = tuple[float, float, float]
+from unterbau.structure.vectors import Vector
+
 Ring = tuple[tuple[float, float], ...]
 
 
