@@ -94,7 +94,7 @@ def weakest() -> list[Curve]:
 
 def machine() -> list[Curve]:
     """Tip stiffness of the router with plates meshed finer, against three times as fine."""
-    from unterbau.machine.kit import plates as meshing
+    from unterbau.model import laid_plate as meshing
 
     usual = (meshing.FINENESS, meshing.NARROW)
 

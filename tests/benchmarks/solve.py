@@ -25,13 +25,13 @@ from unterbau.catalogue.prices import PriceBook
 from unterbau.files.frame_document import FrameDocument
 from unterbau.files.frame_json import to_arrays, to_document
 from unterbau.files.project_json import read_project
-from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.mechanics import assembly, lapack
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.modes import BLOCK, mass_band, solve_modes
 from unterbau.mechanics.statics import energies, solve_statics
+from unterbau.model.built import Built
 from unterbau.structure.parts import Place
 from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import answers, likely_answers

@@ -12,10 +12,11 @@ from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import OWN, Face, OwnValues, joint, joints
 from unterbau.catalogue.prices import Price, PriceBook, check_prices, shipped_prices
 from unterbau.errors import InputError
-from unterbau.machine.bill import Cost, Line, cost, priced
-from unterbau.machine.joining import joint_kind, likely_values
 from unterbau.machine.price_items import item_label, known_items
 from unterbau.materials.material import material, materials
+from unterbau.model.joining import joint_kind, likely_values
+from unterbau.parts_list.bill import Cost, cost, priced
+from unterbau.structure.line import Line
 from unterbau.structure.parts import Joint
 
 FACE = Face(0.1, 0.1)

@@ -15,8 +15,8 @@ from unterbau.files.section_dxf import dxf_text, read_dxf, svg_text
 from unterbau.files.section_text import read_section_text, section_text
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import with_part
-from unterbau.machine.member import member_values
 from unterbau.materials.material import material
+from unterbau.model.member import member_values
 from unterbau.project import edits
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.drawing import Drawing, polygons

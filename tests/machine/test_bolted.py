@@ -8,11 +8,11 @@ from unterbau.band import LEVELS
 from unterbau.catalogue.joints import BoltGroup, Face
 from unterbau.errors import InputError
 from unterbau.files.project_json import parse_project, project_text
-from unterbau.machine.bolted import bolted_springs, each, limits, places
 from unterbau.machine.facts import facts
-from unterbau.machine.joining import joint_springs
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import Machine, bill_of
+from unterbau.model.bolted import bolted_springs, each, limits, places
+from unterbau.model.joining import joint_springs
 from unterbau.project.project import Candidate, Project
 from unterbau.structure.parts import Joint, Place
 from unterbau.studies.answers import likely_answers

@@ -4,13 +4,14 @@ import numpy as np
 import pytest
 
 from unterbau.machine.facts import facts
-from unterbau.machine.frame_builder import FrameBuilder, merged, subdivided
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import ends, links, part, plate_widths, rest, with_part
-from unterbau.machine.member import member_size, round_values, strip_values
+from unterbau.model.frame_builder import FrameBuilder, merged, subdivided
+from unterbau.model.member import round_values, strip_values
 from unterbau.project.checks import check_part
 from unterbau.structure.parts import Joint, Member, Plate
 from unterbau.structure.vectors import X, Y, Z, minus
+from unterbau.structure.weights import member_size
 
 
 def test_stops_are_merged_and_divided() -> None:

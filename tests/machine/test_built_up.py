@@ -8,15 +8,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.machine.laid import laying, modelled
 from unterbau.band import LEVELS, AtLevels, Level
 from unterbau.errors import InputError
+from unterbau.machine.assemblies.pieces import beam
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.kit import built_up as tied
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam
-from unterbau.machine.member import member_values, warped
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.statics import solve_statics, total_mass
+from unterbau.model import built_up as tied
+from unterbau.model.member import member_values, warped
 from unterbau.sections.built_up import LAYOUTS, SHIPPED, build, effective_torsion, whole
 from unterbau.sections.properties import SectionProperties
 from unterbau.sections.section import section
@@ -28,9 +28,9 @@ TWO = "stack2-of-tslot-40H-1x1"
 
 
 def laid(member: Member, length: float, pieces: int, level: Level = "low") -> Frame:
-    kit = Kit(replace(MovingGantry(), gantry_beam=member), Place())
-    beam(kit, "gantry_beam", "b", (0.0, 0.0, 0.0), (length, 0.0, 0.0), pieces=pieces)
-    return kit.frame.build(level)
+    lay = laying(replace(MovingGantry(), gantry_beam=member))
+    beam(lay, "gantry_beam", "b", (0.0, 0.0, 0.0), (length, 0.0, 0.0), pieces=pieces)
+    return modelled(lay).frame.build(level)
 
 
 def held(frame: Frame, node: int, directions: list[int]) -> None:

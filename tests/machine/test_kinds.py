@@ -7,8 +7,7 @@ import numpy as np
 import pytest
 
 from unterbau.errors import InputError
-from unterbau.machine.bill import total_mass as bill_mass
-from unterbau.machine.kind import REST, Kind
+from unterbau.machine.kind import Kind
 from unterbau.machine.machine import (
     KINDS,
     bill_of,
@@ -22,7 +21,9 @@ from unterbau.machine.machine import (
     travel,
 )
 from unterbau.mechanics.statics import total_mass
+from unterbau.parts_list.bill import total_mass as bill_mass
 from unterbau.structure.parts import Part, Place, Plate, Sizes
+from unterbau.structure.stand import REST
 from unterbau.studies.answers import likely_answers
 
 PLACES = (Place(), Place(0.0, 0.0, 0.0), Place(1.0, 0.3, 1.0), Place(0.7, 1.0, 0.4))

@@ -10,13 +10,13 @@ from hypothesis import strategies as st
 
 from unterbau.catalogue.joints import BoltGroup
 from unterbau.errors import InputError
-from unterbau.machine.bill import total_mass as bill_mass
+from unterbau.machine.assemblies.checks import GUSSETED, RIBBED
 from unterbau.machine.kind import Kind
-from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, moving_masses, to_frame
-from unterbau.machine.stand import LABELS
 from unterbau.mechanics.statics import total_mass
+from unterbau.parts_list.bill import total_mass as bill_mass
 from unterbau.structure.parts import Guide, Joint, Member, Place, Plate, Stand
+from unterbau.structure.stand import LABELS
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.compliance import solve, tip_compliance
 

@@ -7,9 +7,9 @@ import pytest
 
 from unterbau.catalogue.drives import drive, motor_stiffness, motors
 from unterbau.catalogue.joints import BoltGroup, Face, joint, pattern
-from unterbau.machine.bolted import bolted_springs
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import to_frame
+from unterbau.model.bolted import bolted_springs
 from unterbau.structure.parts import Drive, Guide, Joint, Member, Motor, Place
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.push import pushed, softest_push

@@ -8,12 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from unterbau.errors import InputError
-from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kinds.moving_gantry import Dimensions, MovingGantry
 from unterbau.machine.machine import bill_of, bodies_of, lengths, links, moving_masses, part, to_frame
-from unterbau.machine.member import member_values
 from unterbau.machine.stepping import step
 from unterbau.mechanics.statics import total_mass
+from unterbau.model.member import member_values
+from unterbau.parts_list.bill import total_mass as bill_mass
 from unterbau.sections.section import section
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Place, Plate, Spindle
 

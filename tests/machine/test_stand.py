@@ -5,14 +5,15 @@ from math import pi
 
 import pytest
 
-from unterbau.machine.bill import total_mass as bill_mass
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, to_frame
-from unterbau.machine.member import member_values
-from unterbau.machine.stand import CASTER, FOOT, LABELS, LEGS, stand_lines
 from unterbau.mechanics.statics import total_mass
+from unterbau.model.member import member_values
+from unterbau.model.stand import CASTER, FOOT
+from unterbau.parts_list.bill import total_mass as bill_mass
 from unterbau.structure.parts import Place, Stand
+from unterbau.structure.stand import LABELS, LEGS, stand_lines
 from unterbau.studies.answers import answers, likely_answers
 
 FEET = [(0.0, 0.0, 0.0), (0.9, 0.0, 0.0), (0.0, 0.6, 0.0), (0.9, 0.6, 0.0)]

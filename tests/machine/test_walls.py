@@ -8,11 +8,11 @@ import pytest
 from unterbau.machine.alternatives import alternatives
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import bill_of
-from unterbau.machine.section_walls import Bearing
-from unterbau.machine.walls import WAVES, dents, give, has_walls
 from unterbau.mechanics.folded_plate import Strips, Y, Z, relative_flexibility
 from unterbau.mechanics.frame import CAUSES, DISTORTION, WALL
 from unterbau.mechanics.statics import total_mass
+from unterbau.model.section_walls import Bearing
+from unterbau.model.walls import WAVES, dents, give, has_walls
 from unterbau.structure.parts import Guide, Joint, Member, Place
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.explain import explain

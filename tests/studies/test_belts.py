@@ -9,7 +9,7 @@ from unterbau.catalogue.drives import drive
 from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.machine import lengths, moving_masses
-from unterbau.machine.member import member_values
+from unterbau.model.member import member_values
 from unterbau.structure.parts import Drive, Joint
 from unterbau.studies.belts import corner_pull
 

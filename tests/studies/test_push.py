@@ -6,7 +6,7 @@ import pytest
 
 from unterbau.machine.kinds.braced_mill import BracedMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.kit.members import CAP
+from unterbau.model.joins import CAP
 from unterbau.structure.parts import Joint, Member, Place, Stand
 from unterbau.studies.compliance import solve
 from unterbau.studies.push import places_of, pushed, softest_push

@@ -9,8 +9,8 @@ from unterbau.catalogue.prices import shipped_prices
 from unterbau.errors import InputError
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import part
-from unterbau.machine.member import member_values
 from unterbau.mechanics.frame import Beams, Frame
+from unterbau.model.member import member_values
 from unterbau.structure.parts import Member, Place
 from unterbau.studies.advise import try_instead
 from unterbau.studies.compliance import solve, solve_tip

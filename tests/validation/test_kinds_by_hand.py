@@ -14,7 +14,7 @@ from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.machine import KINDS, Machine, to_frame
-from unterbau.machine.member import member_values, round_values
+from unterbau.model.member import member_values, round_values
 from unterbau.structure.parts import Member, Place
 from unterbau.studies.answers import likely_answers
 

@@ -6,15 +6,14 @@ from typing import Any
 import numpy as np
 import pytest
 
+from tests.machine.laid import laying, modelled
 from tests.validation.test_plates import NU, STEEL, solved
 from unterbau.catalogue.joints import RIGID, BoltGroup
 from unterbau.errors import InputError
+from unterbau.machine.assemblies.pieces import lay_plate, rib
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.fixed_bridge import FixedBridge
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.plates import lay_plate
-from unterbau.machine.kit.ribs import rib
 from unterbau.machine.machine import Machine, bill_of, plate_widths
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.plate import Patch, PlateSpec, condensed
@@ -27,15 +26,16 @@ X, Y, Z = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)
 
 def sag_on_two_ends(part: Plate, length: float, width: float) -> float:
     """Return how far the middle of a plate sinks under 1 N, m, both its ends free to turn."""
-    kit = Kit(replace(MovingGantry(), side=part), Place())
-    plate = lay_plate(kit, "side", "strip", (0.0, 0.0, 0.0), (length, 0.0, 0.0), width, Z)
-    rib(kit, plate, (0.0, 0.0, -1.0))
-    first, middle, last = (plate.hold((x, 0.0, 0.0), (0.001, width / 2)) for x in (0.0, length / 2, length))
-    kit.frame.spring("ends", first, -1, (RIGID, RIGID, RIGID, RIGID, 0.0, RIGID), X, Z, 0.0)
-    kit.frame.spring("ends", last, -1, (0.0, RIGID, RIGID, 0.0, 0.0, 0.0), X, Z, 0.0)
-    for one in kit.plates:
+    lay = laying(replace(MovingGantry(), side=part))
+    plate = lay_plate(lay, "side", "strip", (0.0, 0.0, 0.0), (length, 0.0, 0.0), width, Z)
+    rib(lay, plate, (0.0, 0.0, -1.0))
+    model = modelled(lay)
+    first, middle, last = (model.node(plate.hold((x, 0.0, 0.0), (0.001, width / 2))) for x in (0.0, length / 2, length))
+    model.frame.spring("ends", first, -1, (RIGID, RIGID, RIGID, RIGID, 0.0, RIGID), X, Z, 0.0)
+    model.frame.spring("ends", last, -1, (0.0, RIGID, RIGID, 0.0, 0.0, 0.0), X, Z, 0.0)
+    for one in model.plates:
         one.finish()
-    frame = kit.frame.build()
+    frame = model.frame.build()
     forces = np.zeros((1, len(frame.nodes), 6))
     forces[0, middle, 2] = -1.0
     return float(-solve_statics(frame, Loads(forces, np.zeros((1, 3)))).u[0, middle, 2])

@@ -12,9 +12,9 @@ from pathlib import Path
 from unterbau.band import Band
 from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
-from unterbau.machine.bill import Item
 from unterbau.machine.machine import bill_of, cost_of, links, travel
 from unterbau.mechanics.frame import CAUSES
+from unterbau.parts_list.bill import Item
 from unterbau.project.project import Candidate, Project
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers

@@ -7,14 +7,12 @@ from typing import Any
 from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
+from unterbau.machine.assemblies.checks import GUSSETED, RIBBED
 from unterbau.machine.kind import SINGLE, USUAL_COUNT
-from unterbau.machine.kit.checks import GUSSETED, RIBBED
 from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
-from unterbau.machine.member import member_size
-from unterbau.machine.stand import LABELS
 from unterbau.machine.stepping import step
-from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
+from unterbau.model.walls import has_walls
 from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
 from unterbau.sections.section import section
@@ -32,6 +30,8 @@ from unterbau.structure.parts import (
     Spindle,
     Stand,
 )
+from unterbau.structure.stand import LABELS
+from unterbau.structure.weights import member_size
 
 FILL = "epoxy-granite-10"
 TALLEST, LOWEST = 1.7, 0.6

@@ -4,10 +4,10 @@ from unterbau.band import Band
 from unterbau.catalogue.drives import drive, motors
 from unterbau.catalogue.guides import block, installed
 from unterbau.catalogue.joints import BOLTS, BoltGroup
-from unterbau.machine.bolted import SOURCE, each, limits
-from unterbau.machine.joining import group_of, joint_kind
-from unterbau.machine.member import member_values
 from unterbau.materials.material import material
+from unterbau.model.bolted import SOURCE, each, limits
+from unterbau.model.joining import joint_kind
+from unterbau.model.member import member_values
 from unterbau.sections.section import section
 from unterbau.structure.parts import (
     FLUTED,
@@ -143,7 +143,7 @@ def _joint(part: Joint) -> tuple[str, ...]:
 def _joined_by(part: Joint) -> tuple[str, ...]:
     kind = joint_kind(part)
     if part.kind == BOLTS:
-        return _bolts(group_of(part))
+        return _bolts(part.group)
     if kind.rigid:
         caution = "Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand."
         return ("rigid", f"Source: {kind.source}.", caution)

@@ -4,15 +4,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from unterbau.band import Level
-from unterbau.machine.bill import Line
-from unterbau.machine.built import Built
-from unterbau.structure.bodies import Body
-from unterbau.structure.dimension_line import DimensionLine
-from unterbau.structure.parts import Place
+from unterbau.structure.structure import Structure
 
-REST = "feet"
-"""Group of what is off the path."""
 FRAME_JOINTS = ("bracket", "gusset", "end-tapped", "anchor", "bolted-plate", "flange", "epoxied", "weld", "printed")
 BED_JOINTS = ("bolt", "wood-screw", "epoxied")
 CLAMPS = ("clamp", "flange", "printed")
@@ -80,12 +73,8 @@ class Kind:
     """From tool to work."""
     sizes: tuple[SizeField, ...]
     travel: Callable[[Any], tuple[float, float, float]]
-    build: Callable[[Any, Place, Level], Built]
-    bodies: Callable[[Any, Place], tuple[Body, ...]]
-    lines: Callable[[Any], tuple[Line, ...]]
-    moving: Callable[[Any], dict[str, float]]
-    plate_widths: Callable[[Any], dict[str, float]]
-    dimension_lines: Callable[[Any, Place], tuple[DimensionLine, ...]]
+    lay_out: Callable[[Any], Structure]
+    """A machine as pieces; the last few are kept."""
     ends: Mapping[str, str] = field(default_factory=dict)
     """The joint that holds a part's ends."""
     fitting: Mapping[str, tuple[str, ...]] = field(default_factory=dict)

@@ -6,9 +6,7 @@ from typing import Any, TypeAlias, TypeVar
 
 from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
-from unterbau.machine.bill import UNPRICED, Cost, Item, cost, priced
-from unterbau.machine.built import Built
-from unterbau.machine.kind import REST, Kind, Link
+from unterbau.machine.kind import Kind, Link
 from unterbau.machine.kinds import (
     arm_mill,
     braced_mill,
@@ -31,9 +29,18 @@ from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.kinds.wall_axis import WallAxis
+from unterbau.model.built import Built
+from unterbau.model.to_frame import to_frame as frame_of
+from unterbau.parts_list.bill import UNPRICED, Cost, Item, cost, priced
 from unterbau.structure.bodies import Body
 from unterbau.structure.dimension_line import DimensionLine
+from unterbau.structure.lines import lines_of
+from unterbau.structure.lines import moving_masses as masses_moved
+from unterbau.structure.lines import plate_widths as widths_of
+from unterbau.structure.looks import looks
 from unterbau.structure.parts import Part, Place
+from unterbau.structure.stand import REST
+from unterbau.structure.structure import Structure
 
 Router: TypeAlias = MovingGantry | RaisedSides | FixedBridge | LightTable | SlabRouter
 Mill: TypeAlias = ColumnMill | ArmMill | BracedMill
@@ -60,13 +67,22 @@ def kind_of(machine: Machine) -> Kind:
     return _BY_MODEL[type(machine)]
 
 
+def lay_out(machine: Machine) -> Structure:
+    """Return the pieces of a machine.
+
+    Raises:
+        InputError: Dimensions or names that make no machine.
+    """
+    return kind_of(machine).lay_out(machine)
+
+
 def to_frame(machine: Machine, place: Place, level: Level = "likely") -> Built:
     """Return the frame of a machine with its head at a place.
 
     Raises:
         InputError: Dimensions or names that make no machine.
     """
-    return kind_of(machine).build(machine, place, level)
+    return frame_of(lay_out(machine), place, level)
 
 
 def links(machine: Machine) -> tuple[Link, ...]:
@@ -88,7 +104,7 @@ def rest(machine: Machine) -> str:
 
 def bill_of(machine: Machine, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
     """Return the list of parts with masses and, by a price book, money."""
-    return priced(kind_of(machine).lines(machine), book)
+    return priced(lines_of(lay_out(machine)), book)
 
 
 @lru_cache(maxsize=128)
@@ -99,7 +115,7 @@ def cost_of(machine: Machine, book: PriceBook) -> Cost:
 
 def moving_masses(machine: Machine) -> dict[str, float]:
     """Return what each drive moves, kg, by axis X, Y, Z."""
-    return kind_of(machine).moving(machine)
+    return masses_moved(lay_out(machine))
 
 
 def part(machine: Machine, key: str) -> Part:
@@ -110,7 +126,7 @@ def part(machine: Machine, key: str) -> Part:
 
 def plate_widths(machine: Machine) -> dict[str, float]:
     """Return the width of each plate across its bending, m."""
-    return kind_of(machine).plate_widths(machine)
+    return widths_of(lay_out(machine))
 
 
 def with_part(machine: M, key: str, changed: Part) -> M:
@@ -126,12 +142,14 @@ def travel(machine: Machine) -> tuple[float, float, float]:
 
 def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:
     """Return what is drawn of a machine with its head at a place."""
-    return kind_of(machine).bodies(machine, place)
+    return looks(lay_out(machine), place)
 
 
 def dimension_lines(machine: Machine, place: Place) -> tuple[DimensionLine, ...]:
     """Return the machine's sizes as dimension lines of its front and side view."""
-    return kind_of(machine).dimension_lines(machine, place)
+    structure = lay_out(machine)
+    way = structure.way(place)
+    return tuple(one.at(way) for one in structure.sizes)
 
 
 def ends(machine: Machine) -> dict[str, str]:
@@ -141,4 +159,4 @@ def ends(machine: Machine) -> dict[str, str]:
 
 def lengths(machine: Machine) -> dict[str, float]:
     """Return the length of each part that is cut to length, m."""
-    return {line.part: line.length for line in reversed(kind_of(machine).lines(machine)) if line.length}
+    return {line.part: line.length for line in reversed(lines_of(lay_out(machine))) if line.length}

@@ -10,10 +10,10 @@ from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import check_prices
 from unterbau.errors import InputError
-from unterbau.machine.joining import joint_kind
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.machine.member import member_values
 from unterbau.materials.material import material
+from unterbau.model.joining import joint_kind
+from unterbau.model.member import member_values
 from unterbau.project.project import Project
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Place, Plate
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from unterbau.catalogue.joints import BoltGroup, OwnValues
+from unterbau.catalogue.joints import BOLTS, BoltGroup, OwnValues
 from unterbau.strict import STRICT
 
 
@@ -70,6 +70,16 @@ class Joint:
     gusset_leg: float = 0.08
     """Along both parts, m."""
     gusset_thickness: float = 0.008
+
+    @property
+    def group(self) -> BoltGroup:
+        """The bolts of a joint that is computed from them; customary ones where none are given."""
+        return self.bolts or BoltGroup()
+
+    @property
+    def overhang(self) -> float:
+        """How far a base plate reaches out beyond the part, m; what it stands on is made to reach as far."""
+        return self.group.overhang if self.kind == BOLTS else 0.0
 
 
 Mount = Literal["front", "front-edges", "top-front", "top-bottom"]

@@ -8,11 +8,12 @@ import numpy as np
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import PriceBook
-from unterbau.machine.bill import Line
-from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, travel
+from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, lay_out, travel
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.structure.bodies import Prism
+from unterbau.structure.line import Line
+from unterbau.structure.lines import lines_of
 from unterbau.structure.parts import Member, Place, Plate
 from unterbau.units import Units, length_text
 
@@ -144,7 +145,7 @@ def travel_chains(machine: Machine) -> tuple[Chain, ...]:
     for axis, along in zip("xyz", travel(machine), strict=True):
         guide = getattr(machine, f"{axis}_guides", None)
         stance = getattr(d, f"{axis}_stance", None)
-        rails = [one.length for one in kind_of(machine).lines(machine)
+        rails = [one.length for one in lines_of(lay_out(machine))
                  if one.part == f"{axis}_guides" and one.text.startswith("rail")]  # fmt: skip
         if guide is not None and stance is not None and rails and along:
             found.append(Chain(axis, rails[0], stance, block(guide.block).length, 2 * d.stop, along))
@@ -228,7 +229,7 @@ def _room(brief: Brief, size: tuple[float, float, float], units: Units) -> list[
 
 def heaviest(machine: Machine) -> Line:
     """Return the heaviest single piece of a machine."""
-    return max(kind_of(machine).lines(machine), key=lambda line: line.mass / max(1, line.count))
+    return max(lines_of(lay_out(machine)), key=lambda line: line.mass / max(1, line.count))
 
 
 def _lifting(machine: Machine, brief: Brief) -> list[Finding]:
@@ -282,7 +283,7 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
             ):
                 found[key] = f"{label}: plate of {text(part.thickness)}, and no firm to cut it"
     if brief.lift:
-        for line in kind_of(machine).lines(machine):
+        for line in lines_of(lay_out(machine)):
             each = line.mass / max(1, line.count)
             if each > brief.lift and isinstance(getattr(machine, line.part, None), Member | Plate):
                 found.setdefault(line.part, f"{line.text}: {each:.0f} kg, more than one person lifts")

@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook
-from unterbau.machine.bill import Cost
 from unterbau.machine.machine import Machine, cost_of, links
+from unterbau.parts_list.bill import Cost
 from unterbau.studies.answers import Answers, LikelyAnswers
 from unterbau.studies.shares import REST
 

@@ -6,12 +6,12 @@ import numpy as np
 
 from unterbau.band import Level
 from unterbau.errors import InputError
-from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import Statics, solve_statics
+from unterbau.model.built import Built
 from unterbau.structure.parts import Place
 from unterbau.studies.loads import NOSE, TIP, WEIGHT, loads_of, pull
 

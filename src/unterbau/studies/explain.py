@@ -6,13 +6,13 @@ import numpy as np
 
 from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, link, part
-from unterbau.machine.member import member_values
 from unterbau.materials.material import material
 from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, DISTORTION, JOINT, WALL
 from unterbau.mechanics.placed_plate import PlacedPlate
 from unterbau.mechanics.statics import beam_end_forces, energies
+from unterbau.model.member import member_values
 from unterbau.sections.section import section
 from unterbau.structure.parts import Member, Part
 from unterbau.studies.compliance import Solved, tip_compliance

@@ -3,10 +3,10 @@
 import numpy as np
 
 from unterbau.band import Level
-from unterbau.machine.built import Built
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import Frame, Loads
+from unterbau.model.built import Built
 from unterbau.structure.parts import Place
 
 GRAVITY = (0.0, 0.0, -9.80665)

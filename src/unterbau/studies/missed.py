@@ -4,7 +4,7 @@ from dataclasses import fields
 
 from unterbau.machine.kind import Kind
 from unterbau.machine.machine import Machine, kind_of
-from unterbau.machine.walls import has_walls
+from unterbau.model.walls import has_walls
 from unterbau.sections.section import section
 from unterbau.structure.parts import Member
 

@@ -12,13 +12,13 @@ import numpy as np
 from unterbau.errors import InputError
 from unterbau.machine.alternatives import every_section
 from unterbau.machine.machine import Machine, part
-from unterbau.machine.member import BeamValues, member_values
-from unterbau.machine.walls import has_walls
 from unterbau.materials.material import material
 from unterbau.mechanics import assembly, beam
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.frame import BY_STRAIN, DISTORTION, WALL, Beams
 from unterbau.mechanics.statics import energies
+from unterbau.model.member import BeamValues, member_values
+from unterbau.model.walls import has_walls
 from unterbau.sections.built_up import OF
 from unterbau.sections.families import families
 from unterbau.sections.section import section

@@ -7,9 +7,6 @@ import numpy as np
 
 from unterbau.band import Level
 from unterbau.errors import InputError
-from unterbau.machine.built import Built
-from unterbau.machine.footprint import footprint
-from unterbau.machine.frame_builder import Chain
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.mechanics import beam
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, axes_from, cross_matrices
@@ -17,6 +14,9 @@ from unterbau.mechanics.errors import ConditionError, MechanismError
 from unterbau.mechanics.frame import Beams
 from unterbau.mechanics.moving_contacts import Contact, InnerFlexibility, Point, Swept, sweep
 from unterbau.mechanics.substructures import cut
+from unterbau.model.built import Built
+from unterbau.model.footprint import footprint
+from unterbau.model.frame_builder import Chain
 from unterbau.structure.parts import Place
 from unterbau.studies.loads import GRAVITY
 

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tests.validation.solid.bricks import Box, Pad, Screws, Solid, Span
-from unterbau.machine.kit.walled import screw_stops
+from unterbau.model.walled import screw_stops
 
 STEEL, FILL = 210e3, 31e3
 RAIL, TALL, LONG = 20.0, 18.0, 75.0

@@ -7,11 +7,12 @@ from numpy.typing import NDArray
 
 from tests.validation.solid.cases import STANCE, TALL, Case
 from unterbau.catalogue.guides import block
-from unterbau.machine.kit.guides import rail
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam
+from unterbau.machine.assemblies.motion import rail
+from unterbau.machine.assemblies.pieces import Lay, beam
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import solve_statics
+from unterbau.model.modelled import Model
+from unterbau.model.to_frame import finish, put_in
 from unterbau.sections.section import section
 from unterbau.structure.parts import Guide, Member, Place
 from unterbau.structure.vectors import Vector, X, Z
@@ -49,27 +50,29 @@ def flexibility(one: Case, walls: bool = True) -> Floats:
     Without walls rails weigh only, and the cross-section is rigid.
     """
     part = member(one)
-    kit = Kit(SimpleNamespace(beam=part, guide=Guide("20")), Place())
+    lay = Lay(SimpleNamespace(beam=part, guide=Guide("20")))
     L, h, b = one.length * MM, one.height / 2 * MM, one.depth / 2 * MM
     middle = -b - min(y for y, _ in section(part.section).loops[0])
-    laid = beam(kit, "beam", "beam", (0.0, middle, 0.0), (L, middle, 0.0), Z, (), 8, carries=True)
-    kit.held_ends |= {(laid.name, False), (laid.name, True)}
+    laid = beam(lay, "beam", "beam", (0.0, middle, 0.0), (L, middle, 0.0), Z, (), 8, carries=True)
     for face, at in one.rails:
         start = (0.0, -b, at * MM) if face == "front" else (0.0, at * MM, h)
         up = (0.0, -1.0, 0.0) if face == "front" else Z
         if walls:
-            rail(kit, "guide", laid, start, (L, *start[1:]), up)
-    for work in kit.late:
-        work()
-    for end in (laid.chain.nodes[0], laid.chain.nodes[-1]):
-        kit.frame.spring("end", end, -1, RIGID, X, Z, 0.0)
+            rail(lay, "guide", laid, start, (L, *start[1:]), up)
+    model = Model(lay.so_far(), Place())
+    put_in(model, model.structure.steps)
+    model.held_ends |= {("beam", False), ("beam", True)}
+    finish(model)
+    chain = model.bars["beam"].chain
+    for end in (chain.nodes[0], chain.nodes[-1]):
+        model.frame.spring("end", end, -1, RIGID, X, Z, 0.0)
     nodes = []
     for n, place in enumerate(pads(one)):
-        node = kit.frame.node(f"pad {n}", place)
-        chain = kit.rails[n // 2][2] if kit.rails else laid.chain
-        kit.frame.seat("pad", node, chain, STIFF, X, Z, 0.0)
+        node = model.frame.node(f"pad {n}", place)
+        under = model.rails[n // 2][2] if model.rails else chain
+        model.frame.seat("pad", node, under, STIFF, X, Z, 0.0)
         nodes.append(node)
-    frame = kit.frame.build("high" if one.channel else "likely")
+    frame = model.frame.build("high" if one.channel else "likely")
     m = 6 * len(nodes)
     forces = np.zeros((m, len(frame.nodes), 6))
     for n, node in enumerate(nodes):

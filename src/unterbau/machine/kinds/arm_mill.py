@@ -4,29 +4,25 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
-from unterbau.machine.joining import overhang_of
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
-from unterbau.machine.kit.bed import Bed, work_on
-from unterbau.machine.kit.gussets import BESIDE, gusset, gusset_stops
-from unterbau.machine.kit.head import slide, z_slide
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam, fasten, four_feet
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.plates import lay_plate
-from unterbau.machine.kit.ribs import rib
-from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
-from unterbau.machine.kit.table import (
+from unterbau.machine.assemblies.bed import Bed, work_on
+from unterbau.machine.assemblies.head import slide, z_slide
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import BESIDE, Lay, beam, fasten, four_feet, gusset, lay_plate, rib
+from unterbau.machine.assemblies.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.assemblies.table import (
     check_clear_of_column,
     cross_table,
     saddle_reach,
     table_dimension_lines,
     table_height,
 )
-from unterbau.machine.kit.turning import turned
-from unterbau.machine.member import member_size
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
+from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.structure import Turned
 from unterbau.structure.vectors import Y, Z
+from unterbau.structure.weights import member_size
 
 OVER_ARM = 0.05
 
@@ -92,63 +88,63 @@ class ArmMill:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind, the arm straight over the table."""
-    m, d = kit.machine, kit.machine.dimensions
-    check_clear_of_column(kit)
-    at = slide(m, kit.place.z * d.travel_z, m.head_plate)
+    m, d = lay.machine, lay.machine.dimensions
+    check_clear_of_column(lay)
+    at = slide(m, m.head_plate)
     arm_h = member_size(m.arm)[0]
-    lowest = slide(m, 0.0, m.head_plate).z_block_z[0] - 0.02
+    lowest = slide(m, m.head_plate).z_block_z[0] - 0.02
     if d.arm_height - arm_h / 2 < lowest - 0.03:
         expected = f"expected at least {(lowest - 0.03 + arm_h / 2) * 1e3:.0f} mm over this slide"
         raise InputError("dimensions.arm_height", expected)
-    seat = -table_height(kit)
+    seat = -table_height(lay)
     height = member_size(m.base)[0]
     deep = member_size(m.column)[0]
-    column_y, front = d.throat + deep / 2, -saddle_reach(kit)
+    column_y, front = d.throat + deep / 2, -saddle_reach(lay)
     z = seat - height / 2
-    ends = ((0.0, front, z), (0.0, column_y + deep / 2 + overhang_of(m.column_joint), z))
-    base = beam(kit, "base", "base", *ends, Z, (column_y - front, -front), 8, carries=True)
-    four_feet(kit, base)
+    ends = ((0.0, front, z), (0.0, column_y + deep / 2 + m.column_joint.overhang, z))
+    base = beam(lay, "base", "base", *ends, Z, (column_y - front, -front), 8, carries=True)
+    four_feet(lay, base)
     top = d.arm_height + arm_h / 2 + OVER_ARM
-    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
+    column = beam(lay, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
                   (d.arm_height - seat, *gusset_stops(m.column_joint)), 8, carries=True)  # fmt: skip
-    under = fasten(kit, "column_joint", column, False, base)
-    gusset(kit, "column_joint", column, False, under, BESIDE)
-    with turned(kit, d.turn, (0.0, column_y)):
-        arm = beam(kit, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
-        fasten(kit, "arm_clamp", arm, False, column)
+    under = fasten(lay, "column_joint", column, False, base)
+    gusset(lay, "column_joint", column, False, under, BESIDE)
+    with lay.turned(d.turn, (0.0, column_y)):
+        arm = beam(lay, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
+        fasten(lay, "arm_clamp", arm, False, column)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)
         wide = d.z_rail_spacing + 0.05
         ends = ((0.0, at.carrier_y, low), (0.0, at.carrier_y, high))
-        plate = lay_plate(kit, "head_plate", "head plate", *ends, wide, Y)
-        rib(kit, plate, Y)
-        fasten(kit, "arm_end", arm, True, plate)
-        z_slide(kit, plate, at, (0.0, 0.0), "")
-    _work(kit, cross_table(kit, base, seat))
+        plate = lay_plate(lay, "head_plate", "head plate", *ends, wide, Y)
+        rib(lay, plate, Y)
+        fasten(lay, "arm_end", arm, True, plate)
+        z_slide(lay, plate, at, "")
+    _work(lay, cross_table(lay, base, seat), column_y)
     bottom = seat - height
-    table_dimension_lines(kit, bottom)
+    table_dimension_lines(lay, bottom)
     over = at.z_plate_z[1]
-    kit.size_across("z_rail_spacing", "Z rails", "front", (0.0, over), 1)
-    kit.size("throat", "throat", "side", (0.0, top), (d.throat, top), 1)
-    kit.size("arm_height", "arm", "side", (d.throat + 0.02, 0.0), (d.throat + 0.02, d.arm_height), 1)
-    kit.size("spindle_overhang", "overhang", "side", (at.z_plate_y, over), (0.0, over), 1)
-    ahead, raised = -m.spindle.diameter / 2, kit.place.z * d.travel_z
-    kit.size("lowest_tip", "tip, lowest", "side", (ahead, 0.0), (ahead, d.lowest_tip), -1)
-    kit.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2)
-    low = at.nose_z - raised
-    kit.size("travel_z", "travel Z", "side", (ahead, low), (ahead, low + d.travel_z), -3)
+    lay.size_across("z_rail_spacing", "Z rails", "front", (0.0, over), d.z_rail_spacing, 1, "Z")
+    lay.size("throat", "throat", "side", (0.0, top), (d.throat, top), 1)
+    lay.size("arm_height", "arm", "side", (d.throat + 0.02, 0.0), (d.throat + 0.02, d.arm_height), 1)
+    lay.size("spindle_overhang", "overhang", "side", (at.z_plate_y, over), (0.0, over), 1, moves="Z")
+    ahead = -m.spindle.diameter / 2
+    lay.size("lowest_tip", "tip, lowest", "side", (ahead, 0.0), (ahead, d.lowest_tip), -1)
+    lay.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2, moves="Z")
+    low = at.nose_z
+    lay.size("travel_z", "travel Z", "side", (ahead, low), (ahead, low + d.travel_z), -3)
 
 
-def _work(kit: Kit, table: Bed) -> None:
+def _work(lay: Lay, table: Bed, column_y: float) -> None:
     """Let the work stand under the tool, wherever the arm is turned to."""
-    d = kit.machine.dimensions
-    x, y, _ = kit.frame.places[kit.tip]
+    d = lay.machine.dimensions
+    x, y, _ = Turned(d.turn, (0.0, column_y), ()).place((0.0, 0.0, 0.0))
     reach = ((d.table_length - d.travel_x) / 2, (d.table_width - d.travel_y) / 2)
     if d.turn and not (abs(x) <= reach[0] and abs(y) <= reach[1]):
         expected = f"expected less than {abs(d.turn)}°: somewhere on the travel the tool leaves the table"
         raise InputError("dimensions.turn", expected)
-    work_on(kit, table, x, y)
+    work_on(lay, table, x, y)
 
 
 KIND = kind_of_kit(

@@ -4,18 +4,18 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.machine.assemblies.mill import head_heights, mill_dimension_lines, mill_head
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay, beam, fasten, four_feet
+from unterbau.machine.assemblies.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.assemblies.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
-from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, four_feet
-from unterbau.machine.kit.mill import head_heights, mill_dimension_lines, mill_head
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
-from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
-from unterbau.machine.member import member_size
 from unterbau.strict import STRICT
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.piece import Bar
 from unterbau.structure.vectors import Vector, X, Y, Z
+from unterbau.structure.weights import member_size
 
 LEAST_REACH = 0.04  # of braces, m
 
@@ -83,23 +83,23 @@ class BracedMill:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind."""
-    m, d = kit.machine, kit.machine.dimensions
-    check_clear_of_column(kit)
-    seat = -table_height(kit)
+    m, d = lay.machine, lay.machine.dimensions
+    check_clear_of_column(lay)
+    seat = -table_height(lay)
     height, wide = member_size(m.base)
     if wide < d.z_rail_spacing:
         most = f"expected at most {wide * 1e3:.0f} mm, the width of the base"
         raise InputError("dimensions.z_rail_spacing", most)
     deep = member_size(m.post)[0]
-    post_y, front = d.throat + deep / 2, -saddle_reach(kit)
+    post_y, front = d.throat + deep / 2, -saddle_reach(lay)
     if 0.0 < d.brace_reach < LEAST_REACH:
         raise InputError("dimensions.brace_reach", f"expected 0, or {LEAST_REACH * 1e3:.0f} mm and more")
     behind = post_y + (d.brace_reach or deep / 2)
     z = seat - height / 2
     base = beam(
-        kit,
+        lay,
         "base",
         "base",
         (0.0, front, z),
@@ -109,43 +109,43 @@ def put_up(kit: Kit) -> None:
         8,
         carries=True,
     )
-    four_feet(kit, base)
-    top = head_heights(kit)[1]
+    four_feet(lay, base)
+    top = head_heights(lay)[1]
     posts = []
     for side, name in ((-1, "left post"), (1, "right post")):
         x = side * d.z_rail_spacing / 2
-        post = beam(kit, "post", name, (x, post_y, seat), (x, post_y, top), Y, ((top - seat) * 0.5,), 8, carries=True)
-        fasten(kit, "post_joint", post, False, base)
+        post = beam(lay, "post", name, (x, post_y, seat), (x, post_y, top), Y, ((top - seat) * 0.5,), 8, carries=True)
+        fasten(lay, "post_joint", post, False, base)
         posts.append(post)
-    _lattice(kit, (posts[0], posts[1]), base, behind, seat, top)
-    mill_head(kit, (posts[0], posts[1]), d.throat, top)
-    cross_table(kit, base, seat)
-    mill_dimension_lines(kit, d.throat, seat - height)
+    _lattice(lay, (posts[0], posts[1]), base, behind, seat, top)
+    mill_head(lay, (posts[0], posts[1]), d.throat, top)
+    cross_table(lay, base, seat)
+    mill_dimension_lines(lay, d.throat, seat - height)
     if d.brace_reach:
-        kit.size("brace_reach", "braces", "side", (post_y, seat - height), (behind, seat - height), -1)
+        lay.size("brace_reach", "braces", "side", (post_y, seat - height), (behind, seat - height), -1)
 
 
-def _lattice(kit: Kit, posts: tuple[Laid, Laid], base: Laid, behind: float, seat: float, top: float) -> None:
+def _lattice(lay: Lay, posts: tuple[Bar, Bar], base: Bar, behind: float, seat: float, top: float) -> None:
     """Brace the posts backwards to the base, and across between them."""
     half, y = posts[1].start[0], posts[0].start[1]
     inner = half - posts[0].width / 2
-    tie = beam(kit, "tie", "top tie", (-inner, y, top), (inner, y, top), Z, pieces=4)
-    fasten(kit, "tie_joint", tie, False, posts[0])
-    fasten(kit, "tie_joint", tie, True, posts[1])
-    if not kit.machine.dimensions.brace_reach:
+    tie = beam(lay, "tie", "top tie", (-inner, y, top), (inner, y, top), Z, pieces=4)
+    fasten(lay, "tie_joint", tie, False, posts[0])
+    fasten(lay, "tie_joint", tie, True, posts[1])
+    if not lay.machine.dimensions.brace_reach:
         return
     for post, side, name in ((posts[0], -1, "left brace"), (posts[1], 1, "right brace")):
-        _brace(kit, name, (side * half, y, top), (side * half, behind, seat), post, base, X)
+        _brace(lay, name, (side * half, y, top), (side * half, behind, seat), post, base, X)
     middle = (seat + top) / 2
     for low, high, number in ((seat, middle, 1), (middle, top, 2)):
-        _brace(kit, f"cross {number}", (-half, y, low), (half, y, high), posts[0], posts[1], Y)
-        _brace(kit, f"cross {number} back", (half, y, low), (-half, y, high), posts[1], posts[0], Y)
+        _brace(lay, f"cross {number}", (-half, y, low), (half, y, high), posts[0], posts[1], Y)
+        _brace(lay, f"cross {number} back", (half, y, low), (-half, y, high), posts[1], posts[0], Y)
 
 
-def _brace(kit: Kit, name: str, start: Vector, end: Vector, first: Laid, last: Laid, face: Vector) -> None:
-    laid = beam(kit, "brace", name, start, end, face, pieces=4)
-    fasten(kit, "brace_joint", laid, False, first)
-    fasten(kit, "brace_joint", laid, True, last)
+def _brace(lay: Lay, name: str, start: Vector, end: Vector, first: Bar, last: Bar, face: Vector) -> None:
+    laid = beam(lay, "brace", name, start, end, face, pieces=4)
+    fasten(lay, "brace_joint", laid, False, first)
+    fasten(lay, "brace_joint", laid, True, last)
 
 
 _NEARER = (Related("throat", 0.9, "posts nearer the spindle"), Related("brace_reach", 1.3, "braces further back"))

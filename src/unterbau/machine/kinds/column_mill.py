@@ -3,19 +3,17 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from unterbau.machine.joining import overhang_of
+from unterbau.machine.assemblies.mill import counterweight, head_heights, mill_dimension_lines, mill_head
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import BESIDE, Lay, beam, fasten, four_feet, gusset
+from unterbau.machine.assemblies.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
+from unterbau.machine.assemblies.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
-from unterbau.machine.kit.gussets import BESIDE, gusset, gusset_stops
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import beam, fasten, four_feet
-from unterbau.machine.kit.mill import counterweight, head_heights, mill_dimension_lines, mill_head
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
-from unterbau.machine.kit.table import check_clear_of_column, cross_table, saddle_reach, table_height
-from unterbau.machine.member import member_size
 from unterbau.strict import STRICT
+from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.vectors import Y, Z
+from unterbau.structure.weights import member_size
 
 HEAD = (
     *SPINDLE_LINKS,
@@ -91,29 +89,29 @@ class ColumnMill:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind."""
-    m, d = kit.machine, kit.machine.dimensions
-    check_clear_of_column(kit)
-    seat = -table_height(kit)
+    m, d = lay.machine, lay.machine.dimensions
+    check_clear_of_column(lay)
+    seat = -table_height(lay)
     height, _ = member_size(m.base)
     deep = member_size(m.column)[0]
-    column_y, front = d.throat + deep / 2, -saddle_reach(kit)
-    back = column_y + deep / 2 + overhang_of(m.column_joint)
+    column_y, front = d.throat + deep / 2, -saddle_reach(lay)
+    back = column_y + deep / 2 + m.column_joint.overhang
     z = seat - height / 2
-    base = beam(kit, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8, carries=True)
-    four_feet(kit, base)
-    top = head_heights(kit)[1]
+    base = beam(lay, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8, carries=True)
+    four_feet(lay, base)
+    top = head_heights(lay)[1]
     # The column stands on the base's surface; its axis is joined to the base's node below it.
-    column = beam(kit, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
+    column = beam(lay, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
                   gusset_stops(m.column_joint), 8, carries=True)  # fmt: skip
-    under = fasten(kit, "column_joint", column, False, base)
-    gusset(kit, "column_joint", column, False, under, BESIDE)
-    mill_head(kit, (column, column), d.throat, top)
+    under = fasten(lay, "column_joint", column, False, base)
+    gusset(lay, "column_joint", column, False, under, BESIDE)
+    mill_head(lay, (column, column), d.throat, top)
     if d.counterweight:
-        counterweight(kit, column)
-    cross_table(kit, base, seat)
-    mill_dimension_lines(kit, d.throat, seat - height)
+        counterweight(lay, column)
+    cross_table(lay, base, seat)
+    mill_dimension_lines(lay, d.throat, seat - height)
 
 
 COUNTERWEIGHT = SizeField("counterweight", "counterweight, 1 or none", 0, 1, count=True)

@@ -1,22 +1,17 @@
 """Router with a fixed bridge over a moving table."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
-from unterbau.machine.joining import overhang_of
-from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
-from unterbau.machine.kit.bed import Bed, bed, work_on
-from unterbau.machine.kit.gantry import GantryPlaces, bridge_beam, gantry_dimension_lines, gantry_places
-from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import head_on_beam
-from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, foot, join
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.plates import NUT, lay_plate
-from unterbau.machine.kit.ribs import rib
-from unterbau.machine.kit.sets import (
+from unterbau.machine.assemblies.bed import Bed, bed, work_on
+from unterbau.machine.assemblies.gantry import GantryPlaces, bridge_beam, gantry_dimension_lines, gantry_places
+from unterbau.machine.assemblies.head import head_on_beam
+from unterbau.machine.assemblies.motion import carriage, drive, rail
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay, beam, fasten, foot, join, lay_plate, point, rib
+from unterbau.machine.assemblies.sets import (
     CROSS_MEMBERS,
     HEAD_ENDS,
     HEAD_FITTING,
@@ -25,10 +20,14 @@ from unterbau.machine.kit.sets import (
     HEAD_SIZES,
     STAND_LINK,
 )
-from unterbau.machine.member import member_size
+from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.strict import STRICT
+from unterbau.structure.join import Springs
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.piece import Bar
+from unterbau.structure.spot import NUT
 from unterbau.structure.vectors import X, Y, Z
+from unterbau.structure.weights import member_size
 
 MARGIN = 0.04
 
@@ -94,40 +93,39 @@ class FixedBridge:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind; the table moves, the bridge stands."""
-    m, d = kit.machine, kit.machine.dimensions
-    at = gantry_places(kit)
+    m, d = lay.machine, lay.machine.dimensions
+    at = gantry_places(lay)
     y_block = block(m.y_guides.block)
     seat = -m.table.thickness - y_block.height
     reach = d.travel_y / 2 + d.y_stance / 2 + y_block.length / 2 + d.stop
-    rails, bottom = _base(kit, at, seat, reach)
-    _table(kit, rails, seat, reach)
-    high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + overhang_of(m.beam_joint)
+    rails, bottom = _base(lay, at, seat, reach)
+    _table(lay, rails, seat, reach)
+    high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + m.beam_joint.overhang
     foot_h = member_size(m.bridge_foot)[0]
     low = bottom - foot_h / 2
-    across = beam(kit, "bridge_foot", "bridge foot", (-at.side_x + m.side.thickness / 2, at.beam_y, low),
+    across = beam(lay, "bridge_foot", "bridge foot", (-at.side_x + m.side.thickness / 2, at.beam_y, low),
                   (at.side_x - m.side.thickness / 2, at.beam_y, low), Z,
                   tuple(at.side_x - m.side.thickness / 2 + s * d.rail_spacing / 2 for s in (-1, 1)))  # fmt: skip
     sides = []
     for side, name in ((-1, "left side"), (1, "right side")):
         place = (side * at.side_x, at.beam_y)
-        plate = lay_plate(kit, "side", name, (*place, low), (*place, high), d.side_width, X)
-        rib(kit, plate, (float(side), 0.0, 0.0))
-        fasten(kit, "side_joint", across, side > 0, plate)
-        foot(kit, across, across.chain.nodes[0 if side < 0 else -1])
+        plate = lay_plate(lay, "side", name, (*place, low), (*place, high), d.side_width, X)
+        rib(lay, plate, (float(side), 0.0, 0.0))
+        fasten(lay, "side_joint", across, side > 0, plate)
+        foot(lay, across, across.first if side < 0 else across.last)
         sides.append(plate)
     for line in rails:
-        node = kit.near(line, (line.start[0], at.beam_y, line.start[2]))
-        _stand(kit, line, node, across)
-    laid = bridge_beam(kit, at, 0.0, (sides[0], sides[1]))
-    head_on_beam(kit, laid, at.rails, at.head_x, 0.0, kit.place.z * d.travel_z, carried="")
-    gantry_dimension_lines(kit, replace(at, head_y=0.0), low)
+        _stand(lay, line, at.beam_y, across)
+    laid = bridge_beam(lay, at, 0.0, (sides[0], sides[1]))
+    head_on_beam(lay, laid, at.rails, carried="")
+    gantry_dimension_lines(lay, at, low, with_head=False)
 
 
-def _base(kit: Kit, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[Laid, Laid], float]:
+def _base(lay: Lay, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[Bar, Bar], float]:
     """Lay the two beams under the rails and the cross members between them."""
-    m, d = kit.machine, kit.machine.dimensions
+    m, d = lay.machine, lay.machine.dimensions
     height, width = member_size(m.base_beam)
     back = max(reach, at.beam_y + 0.06)
     rows = [-reach + width / 2 + (reach + back - width) * k / (d.cross_members - 1) for k in range(d.cross_members)]
@@ -135,42 +133,42 @@ def _base(kit: Kit, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[
     for side, name in ((-1, "left base beam"), (1, "right base beam")):
         x, z = side * d.rail_spacing / 2, seat - height / 2
         stops = tuple(y + reach for y in (*rows, at.beam_y))
-        laid = beam(kit, "base_beam", name, (x, -reach, z), (x, back, z), Z, stops, 8, carries=True)
-        for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
-            foot(kit, laid, node)
+        laid = beam(lay, "base_beam", name, (x, -reach, z), (x, back, z), Z, stops, 8, carries=True)
+        for node in (laid.first, laid.last):
+            foot(lay, laid, node)
         lines.append(laid)
     half = d.rail_spacing / 2 - width / 2
     z = seat - member_size(m.cross_member)[0] / 2
     for number, y in enumerate(rows, 1):
-        laid = beam(kit, "cross_member", f"cross member {number}", (-half, y, z), (half, y, z))
-        fasten(kit, "cross_joint", laid, False, lines[0])
-        fasten(kit, "cross_joint", laid, True, lines[1])
+        laid = beam(lay, "cross_member", f"cross member {number}", (-half, y, z), (half, y, z))
+        fasten(lay, "cross_joint", laid, False, lines[0])
+        fasten(lay, "cross_joint", laid, True, lines[1])
     return (lines[0], lines[1]), seat - height
 
 
-def _stand(kit: Kit, line: Laid, node: int, across: Laid) -> None:
+def _stand(lay: Lay, line: Bar, y: float, across: Bar) -> None:
     """Fasten a base beam on the bridge's foot below it."""
-    x, y, z = kit.frame.places[node]
-    under = kit.near(across, (x, y, across.start[2]))
-    seat = kit.frame.node(f"{line.name} on the foot", (x, y, z - line.height / 2))
-    kit.frame.spring("base_beam", seat, node, (RIGID,) * 6, Z, X, 0.0)
-    join(kit, "foot_joint", seat, under, Face(line.width, across.width), Z, X)
+    x, _, z = line.start
+    under = lay.near(across, (x, y, across.start[2]))
+    seat = point(lay, f"{line.name} on the foot", (x, y, z - line.height / 2))
+    lay.add(Springs("base_beam", seat, lay.near(line, (x, y, z)), (RIGID,) * 6, Z, X))
+    join(lay, "foot_joint", seat, under, Face(line.width, across.width), Z, X)
 
 
-def _table(kit: Kit, rails: tuple[Laid, Laid], seat: float, reach: float) -> Bed:
-    m, d = kit.machine, kit.machine.dimensions
-    y = -(kit.place.y - 0.5) * d.travel_y
+def _table(lay: Lay, rails: tuple[Bar, Bar], seat: float, reach: float) -> Bed:
+    m, d = lay.machine, lay.machine.dimensions
+    y = 0.0
     half_x = max(d.travel_x / 2 + MARGIN, d.rail_spacing / 2 + block(m.y_guides.block).width / 2)
     half_y = max(d.travel_y / 2 + MARGIN, d.y_stance / 2 + block(m.y_guides.block).length / 2)
     for line in rails:
-        rail(kit, "y_guides", line, (line.start[0], -reach, seat), (line.start[0], reach, seat), Z)
-    with kit.moved_by("Y"):
-        plate = bed(kit, "table", "table", (-half_x, half_x), (y - half_y, y + half_y), 0.0)
+        rail(lay, "y_guides", line, (line.start[0], -reach, seat), (line.start[0], reach, seat), Z)
+    with lay.moved_by("y"):
+        plate = bed(lay, "table", "table", (-half_x, half_x), (y - half_y, y + half_y), 0.0)
         seats = [(line, (line.start[0], y + end * d.y_stance / 2, seat)) for line in rails for end in (-1, 1)]
-        carriage(kit, "y_guides", plate.plate, seats, Y, Z)
-    nut = kit.near(plate.plate, (m.y_drive.offset, y, plate.middle), NUT)
-    drive(kit, "y_drive", nut, rails[0].chain.nodes[-1], Y, 2 * reach, rails[0], (0.0, 0.0, -0.05))
-    work_on(kit, plate, (kit.place.x - 0.5) * d.travel_x, 0.0)
+        carriage(lay, "y_guides", plate.plate, seats, Y, Z)
+    nut = lay.near(plate.plate, (m.y_drive.offset, y, plate.middle), NUT)
+    drive(lay, "y_drive", nut, rails[0].last, Y, 2 * reach, rails[0], (0.0, 0.0, -0.05))
+    work_on(lay, plate, 0.0, 0.0, "X")
     return plate
 
 

@@ -10,22 +10,23 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
 from unterbau.errors import InputError
-from unterbau.machine.bill import Line
-from unterbau.machine.built import Ground, on_node
+from unterbau.machine.assemblies.motion import carriage, drive, rail
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay, beam, fasten, foot, join, lay_plate, point, round_bar
+from unterbau.machine.assemblies.sets import STAND_LINK
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
-from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import SPINDLE_ZETA, spindle_springs
-from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, fasten, foot, join
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
-from unterbau.machine.kit.rounds import round_bar
-from unterbau.machine.kit.sets import STAND_LINK
-from unterbau.machine.member import member_size
+from unterbau.model.spindle import SPINDLE_ZETA, spindle_springs
 from unterbau.strict import STRICT
 from unterbau.structure.bodies import Prism, round_ring
-from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
-from unterbau.structure.vectors import Vector, X, Y, Z, minus
+from unterbau.structure.carrier import carrier
+from unterbau.structure.join import Springs, Weight
+from unterbau.structure.motion import Ware
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Place, Plate, Sizes, Spindle, Stand
+from unterbau.structure.piece import Bar, PlatePiece
+from unterbau.structure.spot import NUT, Spot
+from unterbau.structure.structure import LAID_OUT, Work
+from unterbau.structure.vectors import Vector, X, Y, Z
+from unterbau.structure.weights import member_size
 
 CHUCK = 0.06
 TAIL = 0.06
@@ -94,100 +95,102 @@ class Lathe:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind."""
-    d = kit.machine.dimensions
-    # Beyond the work's end there is nothing to cut: the tool stands at the end.
-    along = min(kit.place.x * d.travel_x + FIRST, kit.machine.work.stick_out - LAST)
-    tool: Vector = (along, -kit.place.y * d.travel_y, d.centre_height)
-    tubes = _bed(kit)
-    _headstock(kit, tubes, tool)
-    _carriage(kit, tubes, tool)
-    bottom = -member_size(kit.machine.bed_tube)[0]
-    kit.size("travel_x", "travel X", "front", (0.01, bottom), (0.01 + d.travel_x, bottom), -1)
-    kit.size("centre_height", "centre", "front", (-CHUCK, 0.0), (-CHUCK, d.centre_height), -1)
+    d = lay.machine.dimensions
+    tool: Vector = (_tool_x(lay.machine, LAID_OUT), -LAID_OUT.y * d.travel_y, d.centre_height)
+    tubes = _bed(lay)
+    _headstock(lay, tubes, tool)
+    _carriage(lay, tubes, tool)
+    bottom = -member_size(lay.machine.bed_tube)[0]
+    lay.size("travel_x", "travel X", "front", (0.01, bottom), (0.01 + d.travel_x, bottom), -1)
+    lay.size("centre_height", "centre", "front", (-CHUCK, 0.0), (-CHUCK, d.centre_height), -1)
     rear = -CHUCK - d.bearing_spacing
-    kit.size("bearing_spacing", "bearings", "front", (-CHUCK, d.centre_height), (rear, d.centre_height), 2)
-    kit.size_across("x_stance", "X blocks", "front", (tool[0] + d.tool_ahead, bottom), -2)
-    kit.size("tool_ahead", "tool ahead", "front", (tool[0], 0.0), (tool[0] + d.tool_ahead, 0.0), -1)
-    kit.size("travel_y", "travel Y", "side", (0.0, d.centre_height), (-d.travel_y, d.centre_height), 2)
-    kit.size_across("bed_spacing", "bed tubes", "side", (0.0, bottom), -1)
+    lay.size("bearing_spacing", "bearings", "front", (-CHUCK, d.centre_height), (rear, d.centre_height), 2)
+    lay.size_across("x_stance", "X blocks", "front", (tool[0] + d.tool_ahead, bottom), d.x_stance, -2, "X")
+    lay.size("tool_ahead", "tool ahead", "front", (tool[0], 0.0), (tool[0] + d.tool_ahead, 0.0), -1, moves="X")
+    lay.size("travel_y", "travel Y", "side", (0.0, d.centre_height), (-d.travel_y, d.centre_height), 2)
+    lay.size_across("bed_spacing", "bed tubes", "side", (0.0, bottom), d.bed_spacing, -1)
 
 
-def _bed(kit: Kit) -> tuple[Laid, Laid]:
-    m, d = kit.machine, kit.machine.dimensions
+def _bed(lay: Lay) -> tuple[Bar, Bar]:
+    m, d = lay.machine, lay.machine.dimensions
     height, width = member_size(m.bed_tube)
     left = -CHUCK - d.bearing_spacing - BEHIND
     half = d.x_stance / 2 + block(m.x_guides.block).length / 2 + d.stop
-    right = max(d.travel_x + FIRST + d.tool_ahead + half, _tail_x(kit) + BEHIND)
-    places = (-CHUCK, -CHUCK - d.bearing_spacing, _tail_x(kit))
+    right = max(d.travel_x + FIRST + d.tool_ahead + half, _tail_x(lay) + BEHIND)
+    places = (-CHUCK, -CHUCK - d.bearing_spacing, _tail_x(lay))
     n = d.cross_ties
     rows = [left + 0.04 + (right - left - 0.08) * k / (n - 1) for k in range(n)]
     tubes = []
     for side, name in ((-1, "front tube"), (1, "back tube")):
         y, z = side * d.bed_spacing / 2, -height / 2
         stops = tuple(x - left for x in (*places, *rows))
-        laid = beam(kit, "bed_tube", name, (left, y, z), (right, y, z), Z, stops, 8, carries=True)
-        for node in (laid.chain.nodes[0], laid.chain.nodes[-1]):
-            foot(kit, laid, node)
+        laid = beam(lay, "bed_tube", name, (left, y, z), (right, y, z), Z, stops, 8, carries=True)
+        for node in (laid.first, laid.last):
+            foot(lay, laid, node)
         tubes.append(laid)
     inner = d.bed_spacing / 2 - width / 2
     for number, x in enumerate(rows, 1):
-        tie = beam(kit, "tie", f"tie {number}", (x, -inner, -height / 2), (x, inner, -height / 2), Z, pieces=4)
-        fasten(kit, "tie_joint", tie, False, tubes[0])
-        fasten(kit, "tie_joint", tie, True, tubes[1])
+        tie = beam(lay, "tie", f"tie {number}", (x, -inner, -height / 2), (x, inner, -height / 2), Z, pieces=4)
+        fasten(lay, "tie_joint", tie, False, tubes[0])
+        fasten(lay, "tie_joint", tie, True, tubes[1])
     return tubes[0], tubes[1]
 
 
-def _tail_x(kit: Kit) -> float:
-    return float(kit.machine.work.stick_out + TAIL / 2)
+def _tool_x(machine: Lathe, place: Place) -> float:
+    """Return where the tool stands along the work; beyond the work's end there is nothing to cut."""
+    far: float = min(place.x * machine.dimensions.travel_x + FIRST, machine.work.stick_out - LAST)
+    return max(far, LAST)
 
 
-def _upright(kit: Kit, key: str, name: str, x: float, tubes: tuple[Laid, Laid]) -> int:
+def _way(machine: Lathe, place: Place) -> Vector:
+    off = _tool_x(machine, place) - _tool_x(machine, LAID_OUT)
+    return (off, (place.y - LAID_OUT.y) * machine.dimensions.travel_y, 0.0)
+
+
+def _tail_x(lay: Lay) -> float:
+    return float(lay.machine.work.stick_out + TAIL / 2)
+
+
+def _upright(lay: Lay, key: str, name: str, x: float, tubes: tuple[Bar, Bar]) -> Spot:
     """Stand a plate across the bed, from its surface to the spindle's axis; return where its bearing sits."""
-    m, d = kit.machine, kit.machine.dimensions
+    m, d = lay.machine, lay.machine.dimensions
     plate: Plate = getattr(m, key)
     wide = d.bed_spacing + tubes[0].width
-    laid = lay_plate(kit, key, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
+    laid = lay_plate(lay, key, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
     for tube in tubes:
         place = (x, tube.start[1], 0.0)
         held = laid.hold(place, laid.half_of(Y, tube.width, 0.02))
-        join(kit, "headstock_joint", held, kit.near(tube, place), Face(plate.thickness, tube.width), Z, X)
+        join(lay, "headstock_joint", held, lay.near(tube, place), Face(plate.thickness, tube.width), Z, X)
     return laid.hold(laid.end, BEARING)
 
 
-def _headstock(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
-    m, d = kit.machine, kit.machine.dimensions
+def _headstock(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
+    m, d = lay.machine, lay.machine.dimensions
     s, z = m.spindle, d.centre_height
     front, rear = -CHUCK, -CHUCK - d.bearing_spacing
-    shaft = beam(kit, "shaft", "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
+    shaft = beam(lay, "shaft", "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
     for name, x, axial in (("front bearing", front, s.axial), ("rear bearing", rear, 0.0)):
-        bearing = _upright(kit, "headstock", f"headstock, {name}", x, tubes)
+        bearing = _upright(lay, "headstock", f"headstock, {name}", x, tubes)
         k = spindle_springs((axial, s.radial, s.radial, 0.0, s.tilt / 2, s.tilt / 2))
-        node = kit.near(shaft, (x, 0.0, z))
-        kit.frame.spring("spindle", node, bearing, k, X, Z, SPINDLE_ZETA)
+        node = lay.near(shaft, (x, 0.0, z))
+        lay.add(Springs("spindle", node, bearing, k, X, Z, SPINDLE_ZETA))
     # The motor's belt holds the spindle from turning; how stiffly does not matter to bending.
-    kit.frame.spring(
-        "spindle", shaft.chain.nodes[0], tubes[0].chain.nodes[0], (0.0, 0.0, 0.0, 5e3, 0.0, 0.0), X, Z, 0.05
-    )
-    kit.frame.mass(shaft.chain.nodes[-1], s.mass, (-CHUCK / 2, 0.0, 0.0))
-    kit.buy(Line("spindle", "bearings and chuck", 1, 0.0, s.mass, ("spindle",)))
-    ring = (round_ring(s.diameter),)
-    kit.bodies.append(Prism("spindle", "shaft", (-s.length, 0.0, z), (0.0, 0.0, z), Z, ring))
-    long = m.work.stick_out
-    at = max(tool[0], LAST)
-    work = round_bar(kit, "work", "work", (0.0, 0.0, z), (long, 0.0, z), (at,))
-    join(kit, "chuck", work.chain.nodes[0], shaft.chain.nodes[-1], Face(m.work.diameter, m.work.diameter))
+    lay.add(Springs("spindle", shaft.first, tubes[0].first, (0.0, 0.0, 0.0, 5e3, 0.0, 0.0), X, Z, 0.05))
+    lay.add(Weight(shaft.last, s.mass, (-CHUCK / 2, 0.0, 0.0)))
+    look = Prism("spindle", "shaft", (-s.length, 0.0, z), (0.0, 0.0, z), Z, (round_ring(s.diameter),))
+    lay.add(Ware("spindle", "bearings and chuck", s.mass, ("spindle",), look))
+    work = round_bar(lay, "work", "work", (0.0, 0.0, z), (m.work.stick_out, 0.0, z), ())
+    join(lay, "chuck", work.first, shaft.last, Face(m.work.diameter, m.work.diameter))
     if d.tailstock:
-        tail = _upright(kit, "tailstock", "tailstock", _tail_x(kit), tubes)
-        join(kit, "centre", work.chain.nodes[-1], tail, Face(0.02, 0.02))
-    node = kit.near(work, (at, 0.0, z))
-    kit.work = on_node(node, kit.frame.places[node])
-    kit.ground = Ground((), (), (), work.chain)
+        tail = _upright(lay, "tailstock", "tailstock", _tail_x(lay), tubes)
+        join(lay, "centre", work.last, tail, Face(0.02, 0.02))
+    lay.work = Work("work", (tool[0], 0.0, z), carrier("X"))
 
 
-def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
-    m, d = kit.machine, kit.machine.dimensions
+def _carriage(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
+    m, d = lay.machine, lay.machine.dimensions
     x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
     (x, tip_y, z), at = tool, tool[0] + d.tool_ahead
     saddle_z = x_block.height + m.saddle.thickness / 2
@@ -204,49 +207,48 @@ def _carriage(kit: Kit, tubes: tuple[Laid, Laid], tool: Vector) -> None:
     clear = -CHUCK + m.headstock.thickness / 2 + 0.001
     for tube in tubes:
         ends = ((clear, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
-        rail(kit, "x_guides", tube, *ends, Z)
-    with kit.moved_by("X"):
+        rail(lay, "x_guides", tube, *ends, Z)
+    with lay.moved_by("X"):
         wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
-        saddle = lay_plate(kit, "saddle", "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
+        saddle = lay_plate(lay, "saddle", "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
         seats = [(tube, (at + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
-        carriage(kit, "x_guides", saddle, seats, X, Z)
+        carriage(lay, "x_guides", saddle, seats, X, Z)
         for side in (-1, 1):
             beside = at + side * d.y_rail_spacing / 2
-            rail(kit, "y_guides", saddle, (beside, first, slide_seat), (beside, last, slide_seat), Z)
+            rail(lay, "y_guides", saddle, (beside, first, slide_seat), (beside, last, slide_seat), Z)
     drive(
-        kit,
+        lay,
         "x_drive",
-        kit.near(saddle, (at, 0.0, saddle_z), NUT),
-        tubes[0].chain.nodes[-1],
+        lay.near(saddle, (at, 0.0, saddle_z), NUT),
+        tubes[0].last,
         X,
         tubes[0].length,
         tubes[0],
     )
-    with kit.moved_by("XY"):
+    with lay.moved_by("Xy"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
         wide = d.y_rail_spacing + y_block.width
-        slide = lay_plate(kit, "cross_slide", "cross slide", *ends, wide, Z)
+        slide = lay_plate(lay, "cross_slide", "cross slide", *ends, wide, Z)
         across = [
             (saddle, (at + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))
             for side in (-1, 1) for end in (-1, 1)
         ]  # fmt: skip
-        carriage(kit, "y_guides", slide, across, Y, Z)
-        _tool(kit, slide, (x, post_y, low), tool)
-    with kit.moved_by("X"):
-        nut = kit.near(slide, (at, post_y, slide_z), NUT)
-        drive(kit, "y_drive", nut, kit.near(saddle, saddle.start, NUT), Y, saddle.length, saddle)
+        carriage(lay, "y_guides", slide, across, Y, Z)
+        _tool(lay, slide, (x, post_y, low), tool)
+    with lay.moved_by("X"):
+        nut = lay.near(slide, (at, post_y, slide_z), NUT)
+        drive(lay, "y_drive", nut, lay.near(saddle, saddle.start, NUT), Y, saddle.length, saddle)
 
 
-def _tool(kit: Kit, slide: LaidPlate, foot_place: Vector, tool: Vector) -> None:
-    m, frame = kit.machine, kit.frame
+def _tool(lay: Lay, slide: PlatePiece, foot_place: Vector, tool: Vector) -> None:
+    m = lay.machine
     x, post_y, low = foot_place
-    post = beam(kit, "tool_post", "tool post", (x, post_y, low), (x, post_y, tool[2]), Y, pieces=3)
-    fasten(kit, "post_joint", post, False, slide)
-    nose = frame.node("tool holder", (x, tool[1] - m.cutter.stick_out, tool[2]))
-    frame.spring("tool_post", nose, post.chain.nodes[-1], (RIGID,) * 6, X, Z, 0.0)
-    bit = round_bar(kit, "cutter", "cutter", frame.places[nose], tool, (), nose)
-    kit.nose, kit.tip = nose, bit.chain.nodes[-1]
-    assert minus(frame.places[kit.tip], tool) == (0.0, 0.0, 0.0)
+    post = beam(lay, "tool_post", "tool post", (x, post_y, low), (x, post_y, tool[2]), Y, pieces=3)
+    fasten(lay, "post_joint", post, False, slide)
+    nose = point(lay, "tool holder", (x, tool[1] - m.cutter.stick_out, tool[2]))
+    lay.add(Springs("tool_post", nose, post.last, (RIGID,) * 6, X, Z))
+    bit = round_bar(lay, "cutter", "cutter", nose.place, tool, (), nose)
+    lay.nose, lay.tip = nose, bit.last
 
 
 KIND = kind_of_kit(
@@ -307,4 +309,5 @@ KIND = kind_of_kit(
     },
     more=More("cross_ties", "tie", ("tie", "tie_joint", "bed_tube")),
     carrying=("bed_tube",),
+    way=_way,
 )  # fmt: skip

@@ -4,12 +4,12 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.guides import block
-from unterbau.machine.kit.bed import work_on
-from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.ladder import ladder
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import (
+from unterbau.machine.assemblies.bed import work_on
+from unterbau.machine.assemblies.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.assemblies.ladder import ladder
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay
+from unterbau.machine.assemblies.sets import (
     CROSS_MEMBERS,
     FEET,
     GANTRY_LINKS,
@@ -24,9 +24,9 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
-from unterbau.machine.member import member_size
 from unterbau.strict import STRICT
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
+from unterbau.structure.weights import member_size
 
 BED_MARGIN = 0.05
 BESIDE = 0.005  # between bed and blocks, at the least
@@ -94,18 +94,18 @@ class MovingGantry:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind: the gantry runs on the side beams, the bed lies between them."""
-    m, d = kit.machine, kit.machine.dimensions
-    at = gantry_places(kit)
+    m, d = lay.machine, lay.machine.dimensions
+    at = gantry_places(lay)
     beam_w, y_block = member_size(m.side_beam)[1], block(m.y_guides.block)
     edge = at.side_x - beam_w / 2 - max(BESIDE, (y_block.width - beam_w) / 2 + 0.01)
     half, reach = d.travel_y / 2 + BED_MARGIN, d.travel_y / 2 + d.stop
     span = (at.reach[0] - reach, at.reach[1] + reach)
-    base = ladder(kit, at.side_x, span, edge, half)
-    gantry_on_rails(kit, base.sides, -m.bed.thickness, base.span, twin=m.y_drive.count == 2)
-    work_on(kit, base.bed, at.head_x, at.head_y)
-    gantry_dimension_lines(kit, at, base.bottom)
+    base = ladder(lay, at.side_x, span, edge, half)
+    gantry_on_rails(lay, base.sides, -m.bed.thickness, base.span, twin=m.y_drive.count == 2)
+    work_on(lay, base.bed, 0.0, 0.0, "XY")
+    gantry_dimension_lines(lay, at, base.bottom)
 
 
 KIND = kind_of_kit(

@@ -6,16 +6,12 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
-from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
-from unterbau.machine.kit.bed import work_on
-from unterbau.machine.kit.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.ladder import ladder
-from unterbau.machine.kit.members import join
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.plates import lay_plate
-from unterbau.machine.kit.ribs import rib
-from unterbau.machine.kit.sets import (
+from unterbau.machine.assemblies.bed import work_on
+from unterbau.machine.assemblies.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.assemblies.ladder import ladder
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay, join, lay_plate, rib
+from unterbau.machine.assemblies.sets import (
     CROSS_MEMBERS,
     FEET,
     GANTRY_LINKS,
@@ -30,9 +26,11 @@ from unterbau.machine.kit.sets import (
     LADDER_RELATED,
     STAND_LINK,
 )
+from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
+from unterbau.model.bars import stops_of
 from unterbau.strict import STRICT
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
-from unterbau.structure.vectors import X, Y, Z
+from unterbau.structure.vectors import X, Y, Z, plus
 
 MARGIN = 0.05
 
@@ -98,10 +96,10 @@ class RaisedSides:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind."""
-    m, d = kit.machine, kit.machine.dimensions
-    at = gantry_places(kit)
+    m, d = lay.machine, lay.machine.dimensions
+    at = gantry_places(lay)
     room = d.clearance - d.wall_height - block(m.y_guides.block).height - FOOT
     if room < 0.01:
         most = d.wall_height + room - 0.01
@@ -111,23 +109,23 @@ def put_up(kit: Kit) -> None:
     inside = at.side_x - m.wall.thickness / 2
     edge = inside - 0.005
     half = d.travel_y / 2 + MARGIN
-    base = ladder(kit, at.side_x, span, edge, half)
+    base = ladder(lay, at.side_x, span, edge, half)
     walls = []
     for host, name in zip(base.sides, ("left wall", "right wall"), strict=True):
         low, high = -m.bed.thickness, d.wall_height
         front, back = ((host.start[0], y, (low + high) / 2) for y in base.span)
-        plate = lay_plate(kit, "wall", name, front, back, high - low, X)
-        rib(kit, plate, (1.0 if front[0] > 0 else -1.0, 0.0, 0.0), across=True)
-        for node in host.chain.nodes:
-            x, y, _ = kit.frame.places[node]
+        plate = lay_plate(lay, "wall", name, front, back, high - low, X)
+        rib(lay, plate, (1.0 if front[0] > 0 else -1.0, 0.0, 0.0), across=True)
+        for stop in stops_of(host):
+            x, y, z = plus(host.start, host.along, stop)
             held = plate.hold((x, y, low), plate.half_of(Y, 0.1, 0.03))
-            join(kit, "wall_joint", held, node, Face(0.1, m.wall.thickness), Z, X)
+            join(lay, "wall_joint", held, lay.near(host, (x, y, z)), Face(0.1, m.wall.thickness), Z, X)
         walls.append(plate)
-    gantry_on_rails(kit, (walls[0], walls[1]), d.wall_height, base.span, twin=m.y_drive.count == 2)
-    work_on(kit, base.bed, at.head_x, at.head_y)
-    gantry_dimension_lines(kit, at, base.bottom)
+    gantry_on_rails(lay, (walls[0], walls[1]), d.wall_height, base.span, twin=m.y_drive.count == 2)
+    work_on(lay, base.bed, 0.0, 0.0, "XY")
+    gantry_dimension_lines(lay, at, base.bottom)
     right = at.side_x + 0.02
-    kit.size("wall_height", "wall", "front", (right, 0.0), (right, d.wall_height), 1)
+    lay.size("wall_height", "wall", "front", (right, 0.0), (right, d.wall_height), 1)
 
 
 KIND = kind_of_kit(

@@ -3,13 +3,12 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.machine.assemblies.bed import bed, work_on
+from unterbau.machine.assemblies.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay, foot
+from unterbau.machine.assemblies.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
 from unterbau.machine.kind import Link, SizeField
-from unterbau.machine.kit.bed import bed, work_on
-from unterbau.machine.kit.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.kit.kit import Kit
-from unterbau.machine.kit.members import foot
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
 from unterbau.strict import STRICT
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 
@@ -69,24 +68,24 @@ class SlabRouter:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind: rails lie on the table's surface along its edges."""
-    m, d = kit.machine, kit.machine.dimensions
-    at = gantry_places(kit)
+    m, d = lay.machine, lay.machine.dimensions
+    at = gantry_places(lay)
     reach = d.travel_y / 2 + d.stop
     front = min(at.reach[0] - reach, -d.travel_y / 2 - EDGE)
     back = max(at.reach[1] + reach, d.travel_y / 2 + EDGE)
     half = at.side_x + m.side.thickness / 2 + EDGE
     inset = min(d.foot_inset, half - 0.01)
-    slab = bed(kit, "slab", "table", (-half, half), (front, back), 0.0)
+    slab = bed(lay, "slab", "table", (-half, half), (front, back), 0.0)
     for x in (-half + inset, half - inset):
         for y in (front + d.foot_inset, back - d.foot_inset):
-            foot(kit, slab.plate, kit.near(slab.plate, (x, y, slab.middle), FOOT))
-    gantry_on_rails(kit, (slab.plate, slab.plate), 0.0, (front, back), twin=m.y_drive.count == 2)
-    work_on(kit, slab, at.head_x, at.head_y)
-    gantry_dimension_lines(kit, at, -m.slab.thickness)
+            foot(lay, slab.plate, lay.near(slab.plate, (x, y, slab.middle), FOOT))
+    gantry_on_rails(lay, (slab.plate, slab.plate), 0.0, (front, back), twin=m.y_drive.count == 2)
+    work_on(lay, slab, 0.0, 0.0, "XY")
+    gantry_dimension_lines(lay, at, -m.slab.thickness)
     edge = (-half, -m.slab.thickness)
-    kit.size("foot_inset", "foot", "front", edge, (edge[0] + d.foot_inset, edge[1]), -2)
+    lay.size("foot_inset", "foot", "front", edge, (edge[0] + d.foot_inset, edge[1]), -2)
 
 
 KIND = kind_of_kit(

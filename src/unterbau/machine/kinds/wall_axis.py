@@ -6,20 +6,21 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
-from unterbau.machine.built import on_node
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, REST, Link, Related, SizeField
-from unterbau.machine.kit.guides import carriage, drive, rail
-from unterbau.machine.kit.head import FORWARD, slide, z_slide
-from unterbau.machine.kit.kit import Kit, Laid
-from unterbau.machine.kit.members import beam, collar, fasten, join
-from unterbau.machine.kit.of_kit import kind_of_kit
-from unterbau.machine.kit.plates import NUT, LaidPlate, lay_plate
-from unterbau.machine.kit.ribs import rib
-from unterbau.machine.kit.sets import SPINDLE_LINKS
-from unterbau.machine.member import member_size
+from unterbau.machine.assemblies.head import FORWARD, slide, z_slide
+from unterbau.machine.assemblies.motion import carriage, drive, rail
+from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.pieces import Lay, beam, collar, fasten, join, lay_plate, point, rib
+from unterbau.machine.assemblies.sets import SPINDLE_LINKS
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
+from unterbau.structure.join import Springs
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle
+from unterbau.structure.piece import Bar, PlatePiece
+from unterbau.structure.spot import NUT
+from unterbau.structure.stand import REST
+from unterbau.structure.structure import Work
 from unterbau.structure.vectors import X, Y, Z
+from unterbau.structure.weights import member_size
 
 FLOOR = 1e9  # N/m and N·m/rad: what the work stands on is taken as firm
 
@@ -78,88 +79,88 @@ class WallAxis:
     collet: Joint = field(default_factory=lambda: Joint("collet"))
 
 
-def put_up(kit: Kit) -> None:
+def put_up(lay: Lay) -> None:
     """Put up a machine of this kind."""
-    m, d = kit.machine, kit.machine.dimensions
-    at = slide(m, kit.place.z * d.travel_z, m.head_plate)
-    lowest = slide(m, 0.0, m.head_plate)
+    m, d = lay.machine, lay.machine.dimensions
+    at = slide(m, m.head_plate)
+    lowest = slide(m, m.head_plate)
     arm_h = member_size(m.arm)[0]
     if d.beam_height - arm_h / 2 < lowest.z_block_z[0] - 0.05:
         expected = f"expected at least {(lowest.z_block_z[0] - 0.05 + arm_h / 2) * 1e3:.0f} mm over this drop axis"
         raise InputError("dimensions.beam_height", expected)
-    x = (kit.place.x - 0.5) * d.travel_x
-    host = _beam(kit)
-    plate = _carriage(kit, host, x)
-    with kit.moved_by("X"):
+    x = 0.0
+    host = _beam(lay)
+    plate = _carriage(lay, host, x)
+    with lay.moved_by("X"):
         z = d.beam_height
-        arm = beam(kit, "arm", "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
-        fasten(kit, "arm_joint", arm, False, plate)
+        arm = beam(lay, "arm", "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
+        fasten(lay, "arm_joint", arm, False, plate)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, z + arm_h / 2)
         wide = d.z_rail_spacing + 0.04
         ends = ((x, at.carrier_y, low), (x, at.carrier_y, high))
-        head = lay_plate(kit, "head_plate", "head plate", *ends, wide, Y)
-        rib(kit, head, Y)
-        fasten(kit, "arm_end", arm, True, head)
-    z_slide(kit, head, at, (x, 0.0), "X")
-    floor = kit.frame.node("under the work", (x, 0.0, 0.0))
-    kit.frame.spring(REST, floor, -1, (FLOOR,) * 6, X, Z, 0.02)
-    kit.work = on_node(floor, (x, 0.0, 0.0))
-    kit.chains["floor"] = (floor,)
+        head = lay_plate(lay, "head_plate", "head plate", *ends, wide, Y)
+        rib(lay, head, Y)
+        fasten(lay, "arm_end", arm, True, head)
+    z_slide(lay, head, at, "X")
+    with lay.moved_by("X"):
+        floor = point(lay, "under the work", (x, 0.0, 0.0))
+        lay.add(Springs(REST, floor, None, (FLOOR,) * 6, X, Z, 0.02))
+    lay.work = Work(floor.piece, floor.place)
     over = host.start[2] + host.height / 2
-    kit.size_across("travel_x", "travel X", "front", (0.0, 0.0), -1)
-    kit.size_across("x_stance", "X blocks", "front", (x, over), 1)
-    kit.size_across("z_rail_spacing", "Z rails", "front", (x, at.z_plate_z[1]), 2)
-    kit.size("arm_reach", "arm", "side", (d.arm_reach, over), (0.0, over), 2)
-    kit.size("beam_height", "beam", "side", (d.arm_reach, 0.0), (d.arm_reach, d.beam_height), 2)
+    lay.size_across("travel_x", "travel X", "front", (0.0, 0.0), d.travel_x, -1)
+    lay.size_across("x_stance", "X blocks", "front", (x, over), d.x_stance, 1, "X")
+    lay.size_across("z_rail_spacing", "Z rails", "front", (x, at.z_plate_z[1]), d.z_rail_spacing, 2, "XZ")
+    lay.size("arm_reach", "arm", "side", (d.arm_reach, over), (0.0, over), 2)
+    lay.size("beam_height", "beam", "side", (d.arm_reach, 0.0), (d.arm_reach, d.beam_height), 2)
     ahead = -m.spindle.diameter / 2
-    kit.size("lowest_tip", "tip, lowest", "side", (ahead, 0.0), (ahead, d.lowest_tip), -1)
-    kit.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2)
+    lay.size("lowest_tip", "tip, lowest", "side", (ahead, 0.0), (ahead, d.lowest_tip), -1)
+    lay.size("clamp_height", "nose to clamp", "side", (ahead, at.nose_z), (ahead, at.clamp_z), -2, moves="Z")
     foot = lowest.nose_z
-    kit.size("travel_z", "travel Z", "side", (ahead, foot), (ahead, foot + d.travel_z), -3)
+    lay.size("travel_z", "travel Z", "side", (ahead, foot), (ahead, foot + d.travel_z), -3)
 
 
-def _beam(kit: Kit) -> Laid:
+def _beam(lay: Lay) -> Bar:
     """Lay beam and panel, and anchor the panel to the wall every so far."""
-    m, d = kit.machine, kit.machine.dimensions
+    m, d = lay.machine, lay.machine.dimensions
     height, width = member_size(m.wall_beam)
     half = d.travel_x / 2 + d.x_stance / 2 + block(m.x_guides.block).length / 2 + d.stop
     count = max(2, round(2 * (half - 0.05) / d.anchor_spacing) + 1)
     places = [-half + 0.05 + (2 * half - 0.1) * k / (count - 1) for k in range(count)]
     stops = tuple(x + half for x in places)
     y, z = d.arm_reach + width / 2, d.beam_height
-    laid = beam(kit, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8, carries=True)
+    laid = beam(lay, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8, carries=True)
     back = d.arm_reach + width + m.panel.thickness / 2
     tall = height + 0.1
-    panel = lay_plate(kit, "panel", "panel", (-half, back, z), (half, back, z), tall, Y)
+    panel = lay_plate(lay, "panel", "panel", (-half, back, z), (half, back, z), tall, Y)
     for x in places:
-        node = kit.near(laid, (x, y, z))
+        node = lay.near(laid, (x, y, z))
         held = panel.hold((x, back, z), panel.half_of(Z, height, 0.08))
-        join(kit, "panel_joint", node, held, Face(height, 0.08), Y, Z)
-        join(kit, "anchor", held, -1, Face(tall, 0.1), Y, Z)
+        join(lay, "panel_joint", node, held, Face(height, 0.08), Y, Z)
+        join(lay, "anchor", held, None, Face(tall, 0.1), Y, Z)
     for key, part in (("panel_joint", laid), ("anchor", panel)):
-        collar(kit, key, part, False)
-        collar(kit, key, part, True)
+        collar(lay, key, part, False)
+        collar(lay, key, part, True)
     for side in (-1, 1):
         level = z + side * max(height - block(m.x_guides.block).width, 0.6 * height) / 2
-        rail(kit, "x_guides", laid, (-half, d.arm_reach, level), (half, d.arm_reach, level), FORWARD)
+        rail(lay, "x_guides", laid, (-half, d.arm_reach, level), (half, d.arm_reach, level), FORWARD)
     return laid
 
 
-def _carriage(kit: Kit, host: Laid, x: float) -> LaidPlate:
-    m, d = kit.machine, kit.machine.dimensions
+def _carriage(lay: Lay, host: Bar, x: float) -> PlatePiece:
+    m, d = lay.machine, lay.machine.dimensions
     size = block(m.x_guides.block)
     spacing = max(host.height - size.width, 0.6 * host.height)
     y, z = d.arm_reach - size.height - m.x_plate.thickness / 2, d.beam_height
     half = spacing / 2 + size.width / 2
-    with kit.moved_by("X"):
+    with lay.moved_by("X"):
         wide = d.x_stance + size.length
-        plate = lay_plate(kit, "x_plate", "X plate", (x, y, z - half), (x, y, z + half), wide, Y)
+        plate = lay_plate(lay, "x_plate", "X plate", (x, y, z - half), (x, y, z + half), wide, Y)
         seats = [
             (host, (x + side * d.x_stance / 2, d.arm_reach, z + level * spacing / 2))
             for level in (-1, 1) for side in (-1, 1)
         ]  # fmt: skip
-        carriage(kit, "x_guides", plate, seats, X, FORWARD)
-    drive(kit, "x_drive", kit.near(plate, (x, y, z), NUT), host.chain.nodes[0], X, host.length, host)
+        carriage(lay, "x_guides", plate, seats, X, FORWARD)
+    drive(lay, "x_drive", lay.near(plate, (x, y, z), NUT), host.first, X, host.length, host)
     return plate
 
 

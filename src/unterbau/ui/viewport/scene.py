@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.machine.built import Built
 from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from
+from unterbau.model.built import Built
 from unterbau.structure.bodies import Body, Prism, Sheet
 
 SLICES = 12

@@ -16,11 +16,11 @@ from PyQt6.QtWidgets import (
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.facts import facts
 from unterbau.machine.machine import Machine, bill_of, ends, kind_of, lengths, link, part, plate_widths
-from unterbau.machine.member import member_rings
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.structure.bodies import box_ring, round_ring
 from unterbau.structure.parts import Cutter, Drive, Joint, Member, Part, Plate, Sizes, Spindle, Stand
+from unterbau.structure.weights import member_rings
 from unterbau.studies.account import Account
 from unterbau.studies.belts import corner_pull
 from unterbau.ui.stations.machine.account_page import AccountPage

@@ -8,16 +8,16 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.joining import group_of, joint_kind, likely_values
+from unterbau.machine.assemblies.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
 from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
-from unterbau.machine.kit.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
-from unterbau.machine.stand import LABELS
-from unterbau.machine.walls import has_walls
 from unterbau.materials.material import materials
+from unterbau.model.joining import joint_kind, likely_values
+from unterbau.model.walls import has_walls
 from unterbau.sections.families import families
 from unterbau.sections.section import section
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
+from unterbau.structure.stand import LABELS
 from unterbau.units import Kind
 
 Choices = tuple[tuple[str | bool | None, str], ...]
@@ -278,7 +278,7 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
     if isinstance(part, Joint) and attribute == "kind":
         own_values = likely_values(part) if value == OWN else None
         edge = (part.edge or joint_kind(part).edge) if value == OWN else 0.0
-        bolts = group_of(part) if value == BOLTS else None
+        bolts = part.group if value == BOLTS else None
         play = part.play if value == CAP else 0.0
         return replace(part, kind=str(value), own=own_values, bolts=bolts, edge=edge, play=play)
     if isinstance(part, Joint) and "." in attribute:

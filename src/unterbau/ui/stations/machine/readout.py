@@ -7,8 +7,8 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 from unterbau.band import Band
 from unterbau.brief.targets import Targets, met
 from unterbau.catalogue.prices import PriceBook, money_text
-from unterbau.machine.bill import Cost
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.parts_list.bill import Cost
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, LikelyAnswers
 from unterbau.studies.compliance import softest

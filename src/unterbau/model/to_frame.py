@@ -1,0 +1,88 @@
+"""A structure as a frame: every step in turn, then what comes last."""
+
+from collections.abc import Callable
+from functools import lru_cache
+from typing import Any
+
+from unterbau.band import Level
+from unterbau.model.bars import lay_bar, lay_rod
+from unterbau.model.built import Built
+from unterbau.model.guides import blocks, drive, rail
+from unterbau.model.joins import base_plate, end_join, foot, gusset, join, rib, springs, weight
+from unterbau.model.modelled import Model
+from unterbau.model.sheets import lay_sheet
+from unterbau.model.spindle import spindle
+from unterbau.model.stand import ground
+from unterbau.model.turning import turned
+from unterbau.model.work import stand_work
+from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Join, RibJoin, Springs, Weight
+from unterbau.structure.lines import carried_by_feet
+from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit
+from unterbau.structure.parts import Place
+from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
+from unterbau.structure.structure import Step, Structure, Turned
+
+KEPT = 64
+
+
+def to_frame(structure: Structure, place: Place, level: Level) -> Built:
+    """Return the frame of a structure with its head at a place, what is uncertain at a level.
+
+    Raises:
+        InputError: What makes no machine.
+    """
+    return _built(structure, place, level)
+
+
+@lru_cache(maxsize=KEPT)
+def _built(structure: Structure, place: Place, level: Level) -> Built:
+    return _modelled(structure, place).built(level)
+
+
+@lru_cache(maxsize=KEPT)
+def _modelled(structure: Structure, place: Place) -> Model:
+    model = Model(structure, place)
+    put_in(model, structure.steps)
+    stand_work(model)
+    finish(model)
+    return model
+
+
+def put_in(model: Model, steps: tuple[Step, ...]) -> None:
+    """Put steps into a frame, in order."""
+    for step in steps:
+        if isinstance(step, Turned):
+            with turned(model, step):
+                put_in(model, step.steps)
+            continue
+        build = _BUILDERS.get(type(step))
+        if build is not None:
+            build(model, step)
+
+
+def finish(model: Model) -> None:
+    """Do what comes when all is fastened: walls, plates' meshes, the ground."""
+    for work in model.late:
+        work()
+    for plate in model.plates:
+        plate.finish()
+    structure = model.structure
+    if model.feet and structure.stand is not None:
+        ground(model.frame, structure.stand, model.feet, carried_by_feet(structure))
+
+
+def _point(model: Model, one: Point) -> None:
+    node = model.frame.node(one.name, model.moved(one.place, one.carrier))
+    model.points[one.name] = node
+    model.chains[one.name] = (node,)
+
+
+def _plate(model: Model, one: PlatePiece) -> None:
+    lay_sheet(model, one)
+
+
+_BUILDERS: dict[type, Callable[[Model, Any], None]] = {
+    Bar: lay_bar, Rod: lay_rod, PlatePiece: _plate, Point: _point, Join: join, EndJoin: end_join,
+    BasePlateJoin: base_plate, RibJoin: rib, GussetJoin: gusset, Foot: foot, Springs: springs, Weight: weight,
+    Rail: rail, Blocks: blocks, DriveTrain: drive, SpindleUnit: spindle,
+}  # fmt: skip

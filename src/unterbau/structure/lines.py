@@ -1,0 +1,181 @@
+"""What every step of a structure adds to the list of parts."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from math import dist
+from typing import Any
+
+from unterbau.catalogue.drives import drive, motors
+from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import BOLTS, OWN, joint, own_joint
+from unterbau.materials.material import material
+from unterbau.structure.blocks import shelf_of
+from unterbau.structure.carrier import AXES, STILL, Carrier
+from unterbau.structure.join import BasePlateJoin, EndJoin, GussetJoin, Join, RibJoin
+from unterbau.structure.line import Line
+from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
+from unterbau.structure.parts import Joint
+from unterbau.structure.piece import Bar, PlatePiece, Rod
+from unterbau.structure.stand import stand_lines
+from unterbau.structure.structure import Step, Structure
+from unterbau.structure.wares import member_lines, plate_names
+from unterbau.structure.weights import backing_mass, cutter_mass, inner_plates, member_size, rod_mass
+
+USUAL_MOTOR = "stepper"
+Found = Iterator[Line]
+
+
+def lines_of(structure: Structure) -> tuple[Line, ...]:
+    """Return the list of parts; equal lines add up."""
+    return _added(line for line, _ in _all(structure))
+
+
+def moving_masses(structure: Structure) -> dict[str, float]:
+    """Return what each axis moves, kg, by axis X, Y, Z."""
+    found = dict.fromkeys(AXES, 0.0)
+    for line, carrier in _all(structure):
+        for axis in carrier.axes:
+            found[axis] += line.mass
+    return found
+
+
+def carried_by_feet(structure: Structure) -> float:
+    """Return the mass of all that stands on the feet, kg."""
+    return sum(line.mass for line, _ in _steps(structure))
+
+
+def plate_widths(structure: Structure) -> dict[str, float]:
+    """Return the width of each plate, m, by its link."""
+    return {one.key: one.width for one in structure.flat if isinstance(one, PlatePiece)}
+
+
+def step_mass(structure: Structure, step: Step) -> float:
+    """Return what a step weighs, kg."""
+    return sum(line.mass for line in _lines(structure, step))
+
+
+def _added(lines: Iterator[Line]) -> tuple[Line, ...]:
+    found: dict[tuple[str, str, float], Line] = {}
+    for line in lines:
+        key = (line.part, line.text, round(line.length, 6))
+        known = found.get(key)
+        found[key] = line if known is None else replace(
+            known, count=known.count + line.count, mass=known.mass + line.mass
+        )  # fmt: skip
+    return tuple(found.values())
+
+
+def _all(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
+    yield from _steps(structure)
+    if structure.feet and structure.stand is not None:
+        for line in stand_lines(structure.stand, [place for _, place in structure.feet]):
+            yield line, STILL
+
+
+def _steps(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
+    for step in structure.flat:
+        carrier = step.carrier if not isinstance(step, DriveTrain) or not step.crossed else STILL
+        for line in _lines(structure, step):
+            yield line, carrier
+
+
+def _lines(structure: Structure, step: Step) -> Found:
+    write = _WRITERS.get(type(step))
+    if write is not None:
+        yield from write(structure, step)
+
+
+def _bar(_: Structure, one: Bar) -> Found:
+    yield from member_lines(one.key, one.part, 1, one.length)
+    plates = inner_plates(one.part, one.length)
+    if plates.count:
+        base = material(one.part.material)
+        height, width = member_size(one.part)
+        text = f"plate {plates.thickness * 1e3:g} mm inside {width * 1e3:g}×{height * 1e3:g}, {base.label}"
+        yield Line(one.key, text, plates.count, 0.0, plates.mass, plate_names(base.id))
+
+
+def _plate(_: Structure, one: PlatePiece) -> Found:
+    base, (long, wide) = material(one.material), one.size
+    mass = base.rho * one.height * long * wide * (0.5 if one.halved else 1.0)
+    yield Line(one.key, one.text, 1, long, mass, plate_names(one.material))
+
+
+def _rod(_: Structure, one: Rod) -> Found:
+    mass = rod_mass(one.diameter, one.material, one.length)
+    yield Line(one.key, f"{one.name} ⌀{one.diameter * 1e3:g}", 1, one.length, mass, one.names)
+
+
+def _joint(key: str, chosen: Joint) -> Line:
+    if chosen.kind == BOLTS:
+        group = chosen.group
+        count = group.across * group.along
+        return Line(key, f"bolt {group.size}", count, 0.0, 0.0, (f"joint:{group.size}", "joint:bolt"))
+    label = own_joint(chosen.own).label if chosen.kind == OWN and chosen.own else joint(chosen.kind).label
+    return Line(key, label, chosen.count, 0.0, 0.0, (f"joint:{chosen.kind}",))
+
+
+def _join(_: Structure, one: Join | EndJoin) -> Found:
+    yield _joint(one.key, one.joint)
+
+
+def _base_plate(structure: Structure, one: BasePlateJoin) -> Found:
+    yield from _plate(structure, one.plate)
+    size = one.joint.group.size
+    yield Line(one.key, f"bolt {size}", len(one.bolts), 0.0, 0.0, (f"joint:{size}", "joint:bolt"))
+
+
+def _rib(structure: Structure, one: RibJoin) -> Found:
+    yield from _plate(structure, one.rib)
+
+
+def _gusset(structure: Structure, one: GussetJoin) -> Found:
+    yield from _plate(structure, one.plate)
+
+
+def _rail(structure: Structure, one: Rail) -> Found:
+    size, length = block(one.guide.block), dist(one.start, one.end)
+    host = structure.pieces[one.host]
+    if isinstance(host, Bar) and one.backed:
+        base = material(host.part.material)
+        text = f"strip {host.part.backing * 1e3:g} mm under a rail, {base.label}"
+        mass = backing_mass(host.part, one.guide.block, length)
+        yield Line(host.key, text, 1, length, mass, plate_names(base.id))
+    yield Line(one.key, f"rail {size.label}", 1, length, size.rail_mass * length, (f"rail:{one.guide.block}",))
+
+
+def _blocks(structure: Structure, one: Blocks) -> Found:
+    size = block(one.guide.block)
+    for _, seat in one.seats:
+        shelf = shelf_of(structure, one, seat)
+        if shelf is not None:
+            yield shelf.line
+        yield Line(one.key, f"block {size.label}", 1, 0.0, size.block_mass, (f"block:{one.guide.block}",))
+
+
+def _drive(_: Structure, one: DriveTrain) -> Found:
+    kind, motor = drive(one.drive.kind), motors()[one.motor.kind]
+    if one.motor.kind != USUAL_MOTOR:
+        yield Line(one.motor_key, f"{motor.label} instead of a stepper", 1, 0.0, 0.0, (f"motor:{motor.id}",))
+    mass = kind.motor_mass + kind.mass_per_metre * one.length
+    yield Line(one.key, f"{kind.label} with motor", 1, one.length, mass, (f"drive:{one.drive.kind}",))
+
+
+def _spindle(_: Structure, one: SpindleUnit) -> Found:
+    yield _joint("spindle_mount", one.mount)
+    yield _joint("collet", one.collet)
+    cutter = one.cutter
+    yield Line("spindle", "spindle", 1, 0.0, one.spindle.mass, ("spindle",))
+    text = f"cutter ⌀{cutter.diameter * 1e3:g}"
+    yield Line("cutter", text, 1, cutter.stick_out, cutter_mass(cutter), ("cutter",))
+
+
+def _ware(_: Structure, one: Ware) -> Found:
+    yield Line(one.key, one.text, 1, 0.0, one.mass, one.names)
+
+
+_WRITERS: dict[type, Callable[[Structure, Any], Found]] = {
+    Bar: _bar, PlatePiece: _plate, Rod: _rod, Join: _join, EndJoin: _join, BasePlateJoin: _base_plate,
+    RibJoin: _rib, GussetJoin: _gusset, Rail: _rail, Blocks: _blocks, DriveTrain: _drive, SpindleUnit: _spindle,
+    Ware: _ware,
+}  # fmt: skip

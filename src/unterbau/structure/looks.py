@@ -1,0 +1,178 @@
+"""What is seen of every step of a structure, with the head at a place."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from typing import Any
+
+from unterbau.catalogue.drives import drive
+from unterbau.catalogue.guides import block
+from unterbau.structure.blocks import shelf_of
+from unterbau.structure.bodies import Body, Prism, Sheet, box_ring, round_ring
+from unterbau.structure.carrier import Carrier
+from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, Join, RibJoin
+from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
+from unterbau.structure.parts import Place
+from unterbau.structure.piece import Bar, PlatePiece, Rod
+from unterbau.structure.stand import stand_bodies
+from unterbau.structure.structure import Step, Structure, Turned
+from unterbau.structure.vectors import Vector, X, Y, Z, cross, dot, minus, plus
+from unterbau.structure.weights import member_rings
+
+COLLAR = 0.012
+RAIL_HEIGHT = 0.6
+"""Of a rail, as a share of the height over its block."""
+CLAMP = 0.03  # half the height of the spindle clamp
+NOSE = 0.012
+Found = Iterator[Body]
+
+
+def looks(structure: Structure, place: Place) -> tuple[Body, ...]:
+    """Return what is drawn of a machine with its head at a place."""
+    way = structure.way(place)
+    found = list(_seen(structure, structure.steps, way))
+    if structure.feet and structure.stand is not None:
+        names, places = zip(*structure.feet, strict=True)
+        found += stand_bodies(structure.stand, list(places), list(names))
+    return tuple(found)
+
+
+def _seen(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
+    for step in steps:
+        if isinstance(step, Turned):
+            for body in _seen(structure, step.steps, way):
+                yield _turned(body, step)
+            continue
+        draw = _DRAWERS.get(type(step))
+        if draw is not None:
+            for body in draw(structure, step):
+                yield _moved(body, step.carrier, way)
+
+
+def _moved(body: Body, carrier: Carrier, way: Vector) -> Body:
+    if isinstance(body, Prism):
+        return replace(body, start=carrier.moved(body.start, way), end=carrier.moved(body.end, way))
+    return replace(body, corner=carrier.moved(body.corner, way))
+
+
+def _turned(body: Body, turn: Turned) -> Body:
+    if isinstance(body, Prism):
+        return replace(body, start=turn.place(body.start), end=turn.place(body.end), up=turn.way(body.up))
+    return replace(
+        body, corner=turn.place(body.corner), along=turn.way(body.along), across=turn.way(body.across),
+        normal=turn.way(body.normal),
+    )  # fmt: skip
+
+
+def _bar(_: Structure, one: Bar) -> Found:
+    rings = member_rings(one.part)
+    yield Prism(one.key, one.name, one.start, one.end, one.up, rings[:1] if one.part.fill else rings)
+
+
+def _plate(_: Structure, one: PlatePiece) -> Found:
+    half = one.height / 2
+    yield Sheet(one.key, one.name, one.corner, one.along, one.across, one.up, one.xs, one.ys, -half, half)
+
+
+def _rib(structure: Structure, one: RibJoin) -> Found:
+    return _plate(structure, one.rib)
+
+
+def _base_plate(structure: Structure, one: BasePlateJoin) -> Found:
+    return _plate(structure, one.plate)
+
+
+def _gusset(_: Structure, one: GussetJoin) -> Found:
+    leg, normal = one.joint.gusset_leg, cross(one.away, one.side)
+    low, high = (plus(one.corner, normal, s * one.joint.gusset_thickness / 2) for s in (-1, 1))
+    yield Prism(one.key, one.plate.name, low, high, one.side, (((0.0, 0.0), (leg, 0.0), (0.0, leg)),))
+
+
+def _rod(_: Structure, one: Rod) -> Found:
+    ring = round_ring(max(one.diameter, 0.003), 16)
+    yield Prism(one.key, one.name, one.start, one.end, Z, (ring,))
+
+
+def _join(_: Structure, one: Join) -> Found:
+    if one.head is not None:
+        yield Prism(one.key, one.screw, one.head, plus(one.head, Z, 0.004), Y, (round_ring(0.018, 10),))
+
+
+def _collar(structure: Structure, key: str, name: str, last: bool) -> Found:
+    piece = structure.pieces[name]
+    if not isinstance(piece, Bar | PlatePiece):
+        raise TypeError(f"{name} has no collar")
+    ring = box_ring(piece.width + 0.016, piece.height + 0.016)
+    place = plus(piece.end, piece.along, -COLLAR) if last else piece.start
+    yield Prism(key, name, place, plus(place, piece.along, COLLAR), piece.up, (ring,))
+
+
+def _end(structure: Structure, one: EndJoin) -> Found:
+    return _collar(structure, one.key, one.bar, one.last)
+
+
+def _around(structure: Structure, one: Collar) -> Found:
+    return _collar(structure, one.key, one.piece, one.last)
+
+
+def _rail(_: Structure, one: Rail) -> Found:
+    size = block(one.guide.block)
+    tall = RAIL_HEIGHT * size.height
+    ends = plus(one.start, one.up, tall / 2), plus(one.end, one.up, tall / 2)
+    yield Prism(one.key, one.host, *ends, one.up, (box_ring(size.rail_width, tall),))
+
+
+def _blocks(structure: Structure, one: Blocks) -> Found:
+    size = block(one.guide.block)
+    ring, half = box_ring(size.width, 0.7 * size.height), size.length / 2
+    plate = structure.pieces[one.plate]
+    for _, seat in one.seats:
+        shelf = shelf_of(structure, one, seat)
+        if shelf is not None and isinstance(plate, PlatePiece):
+            rings = (box_ring(shelf.width, shelf.thickness),)
+            yield Prism(plate.key, one.plate, shelf.start, shelf.end, shelf.normal, rings)
+        middle = plus(seat, one.up, 0.65 * size.height)
+        ends = plus(middle, one.along, -half), plus(middle, one.along, half)
+        yield Prism(one.key, one.plate, *ends, one.up, (ring,))
+
+
+def _drive(structure: Structure, one: DriveTrain) -> Found:
+    along, kind = one.along, drive(one.drive.kind)
+    nut, bearing = (_on(structure, spot.piece, spot.place) for spot in (one.nut, one.bearing))
+    away = dot(minus(nut, bearing), along)
+    start = plus(plus(nut, one.beside), along, -away)
+    end = plus(start, along, one.length if away >= 0 else -one.length)
+    yield Prism(one.key, one.host, start, end, cross(along, Z if abs(along[2]) < 0.5 else X),
+                (round_ring(0.016 if kind.nut else 0.006, 8),))  # fmt: skip
+
+
+def _on(structure: Structure, name: str, place: Vector) -> Vector:
+    piece = structure.pieces[name]
+    return piece.under(place) if isinstance(piece, PlatePiece) else place
+
+
+def _spindle(structure: Structure, one: SpindleUnit) -> Found:
+    s, c, plate, x, y = one.spindle, one.cutter, structure.pieces[one.plate], one.x, one.y
+    if not isinstance(plate, PlatePiece):
+        raise TypeError(f"{one.plate} is no plate")
+    depth = plate.start[1] - plate.height / 2 - y
+    ring = box_ring(s.diameter + 0.016, depth + 0.004)
+    ends = ((x, y + depth / 2, one.clamp_z - 0.025), (x, y + depth / 2, one.clamp_z + 0.025))
+    yield Prism("spindle_mount", plate.name, *ends, Y, (ring,))
+    nose = one.nose_z
+    yield Prism("spindle", "spindle", (x, y, nose), (x, y, nose + s.length), Y, (round_ring(s.diameter),))
+    yield Prism("spindle", "spindle", (x, y, nose - NOSE), (x, y, nose), Y, (round_ring(0.4 * s.diameter),))
+    if nose - NOSE - one.tip_z > 1e-4:
+        thin = (round_ring(max(c.diameter, 0.003), 10),)
+        yield Prism("cutter", "cutter", (x, y, one.tip_z), (x, y, nose - NOSE), Y, thin)
+
+
+def _ware(_: Structure, one: Ware) -> Found:
+    if one.look is not None:
+        yield one.look
+
+
+_DRAWERS: dict[type, Callable[[Structure, Any], Found]] = {
+    Bar: _bar, PlatePiece: _plate, RibJoin: _rib, BasePlateJoin: _base_plate, GussetJoin: _gusset, Rod: _rod,
+    Join: _join, EndJoin: _end, Collar: _around, Rail: _rail, Blocks: _blocks, DriveTrain: _drive,
+    SpindleUnit: _spindle, Ware: _ware,
+}  # fmt: skip

@@ -1,0 +1,94 @@
+"""What moves on what: rails, blocks, drives; and what is bought to cut with."""
+
+from dataclasses import dataclass
+
+from unterbau.structure.bodies import Prism
+from unterbau.structure.carrier import STILL, Carrier
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Motor, Spindle
+from unterbau.structure.spot import Spot
+from unterbau.structure.vectors import ZERO, Vector
+
+
+@dataclass(frozen=True, slots=True)
+class Rail:
+    """A rail on a piece; start and end lie on its seat, `up` points off it."""
+
+    key: str
+    name: str
+    guide: Guide
+    host: str
+    start: Vector
+    end: Vector
+    up: Vector
+    backed: bool = False
+    """Whether a strip is bonded to the wall under it."""
+    carrier: Carrier = STILL
+
+
+@dataclass(frozen=True, slots=True)
+class Blocks:
+    """Blocks under a plate, on rails."""
+
+    key: str
+    guide: Guide
+    plate: str
+    first: int
+    """Number of the first."""
+    seats: tuple[tuple[str, Vector], ...]
+    """Host of the rail, and the place on its seat, of each block."""
+    along: Vector
+    up: Vector
+    carrier: Carrier = STILL
+
+
+@dataclass(frozen=True, slots=True)
+class DriveTrain:
+    """What moves an axis: motor, fixed bearing, screw or belt, nut."""
+
+    key: str
+    motor_key: str
+    drive: Drive
+    motor: Motor
+    nut: Spot
+    bearing: Spot
+    along: Vector
+    length: float
+    """Of the screw or belt path, m."""
+    host: str
+    """What the bearing is on; the screw is drawn with it."""
+    beside: Vector = ZERO
+    """From the nut to where the screw is drawn."""
+    number: int = 0
+    crossed: bool = False
+    """Whether its belt runs round the frame's corners."""
+    carrier: Carrier = STILL
+
+
+@dataclass(frozen=True, slots=True)
+class SpindleUnit:
+    """A spindle clamped to a plate behind it, with a cutter."""
+
+    spindle: Spindle
+    cutter: Cutter
+    mount: Joint
+    collet: Joint
+    plate: str
+    x: float
+    y: float
+    clamp_z: float
+    nose_z: float
+    tip_z: float
+    carrier: Carrier = STILL
+
+
+@dataclass(frozen=True, slots=True)
+class Ware:
+    """Something that is bought by the piece."""
+
+    key: str
+    text: str
+    mass: float
+    names: tuple[str, ...]
+    """In the price book."""
+    look: Prism | None = None
+    carrier: Carrier = STILL
