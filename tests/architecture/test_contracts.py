@@ -10,8 +10,14 @@ import pytest
 ROOT = Path(__file__).parents[2]
 PLANTED = [
     ("layers", "mechanics/frame.py", "import unterbau.structure.parts"),
+    ("layers", "structure/piece.py", "import unterbau.model.bars"),
+    ("layers", "model/bars.py", "import unterbau.machine.kind"),
+    ("layers", "parts_list/bill.py", "import unterbau.model.bars"),
     ("no-gui", "studies/shares.py", "import PyQt6.QtCore"),
-    ("no-disk", "machine/bill.py", "import json"),
+    ("no-disk", "parts_list/bill.py", "import csv"),
+    ("json", "studies/shares.py", "import json"),
+    ("pieces", "structure/layout.py", "import unterbau.mechanics.frame"),
+    ("kinds", "studies/shares.py", "import unterbau.machine.kinds.lathe"),
     ("numbers-only", "mechanics/statics.py", "import unterbau.units"),
     ("ui", "ui/widgets/labels.py", "import unterbau.ui.shell.header"),
     ("stations", "ui/stations/machine/bench.py", "import unterbau.ui.stations.later.station"),
@@ -20,7 +26,8 @@ PLANTED = [
     ("platformdirs", "files/atomic.py", "import platformdirs"),
     ("pint", "files/atomic.py", "import pint"),
     ("pydantic", "studies/shares.py", "import pydantic"),
-    ("sectionproperties", "machine/member.py", "import shapely"),
+    ("sectionproperties", "model/member.py", "import shapely"),
+    ("ezdxf", "model/bars.py", "import ezdxf"),
     ("cycles", "units.py", "import unterbau.band\n"),
 ]
 

@@ -42,7 +42,7 @@ def stiffness(machine: Machine, axis: int) -> float:
 
 def test_a_member_has_nodes_where_they_are_wanted() -> None:
     lay = laying(RaisedSides())
-    bar = beam(lay, "gantry_beam", "b", (0.0, 0.0, 0.0), (2.0, 0.0, 0.0), at=(0.5, 1.37))
+    bar = beam(lay, "gantry_beam", lay.machine.gantry_beam, "b", (0.0, 0.0, 0.0), (2.0, 0.0, 0.0), at=(0.5, 1.37))
     model = modelled(lay)
     nodes = model.bars["b"].chain.nodes
     xs = [model.frame.places[n][0] for n in nodes]
@@ -56,7 +56,7 @@ def test_a_member_has_nodes_where_they_are_wanted() -> None:
 
 def test_equal_lines_add_up_and_are_moved_by_what_moves_them() -> None:
     lay = laying(RaisedSides())
-    ware = Ware("x", "tube", 2.0, ("bar:steel",))
+    ware = Ware("side", "tube", 2.0, ("bar:steel",))
     lay.add(ware)
     with lay.moved_by("XZ"):
         lay.add(replace(ware, carrier=lay.carrier))
@@ -84,7 +84,7 @@ def test_the_work_on_a_bed_moves_as_the_bed_does() -> None:
     for place in ((0.123, -0.077), (0.3, 0.2), (-0.29, 0.0)):
         for height in (0.02, 0.3):
             lay = laying(RaisedSides())
-            plate = bed(lay, "bed", "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
+            plate = bed(lay, "bed", lay.machine.bed, "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
             work_on(lay, plate, *place)
             tip = point(lay, "tip", (*place, height))
             assert lay.work is not None
@@ -101,11 +101,19 @@ def test_the_work_on_a_bed_moves_as_the_bed_does() -> None:
 
 def test_a_bed_is_screwed_down_every_so_far() -> None:
     lay = laying(RaisedSides())
-    plate = bed(lay, "bed", "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
+    plate = bed(lay, "bed", lay.machine.bed, "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
     places = screw_places(0.28)
     assert max(b - a for a, b in itertools.pairwise(places)) < 0.2
-    member = beam(lay, "cross_member", "m", (-0.28, 0.1, -0.05), (0.28, 0.1, -0.05), at=tuple(x + 0.28 for x in places))
-    bolt_down(lay, "bed_fixing", plate, member, places)
+    member = beam(
+        lay,
+        "cross_member",
+        lay.machine.cross_member,
+        "m",
+        (-0.28, 0.1, -0.05),
+        (0.28, 0.1, -0.05),
+        at=tuple(x + 0.28 for x in places),
+    )
+    bolt_down(lay, "bed_fixing", lay.machine.bed_fixing, plate, member, places)
     model = modelled(lay)
     assert len(model.sheets["bed"].held) == len(places)
     model.sheets["bed"].finish()
@@ -116,7 +124,7 @@ def test_a_bed_is_screwed_down_every_so_far() -> None:
 
 def test_a_plate_is_held_once_at_one_place_and_its_patches_keep_apart() -> None:
     lay = laying(RaisedSides())
-    plate = lay_plate(lay, "wall", "wall", (0.3, -0.5, 0.05), (0.3, 0.5, 0.05), 0.1, (1.0, 0.0, 0.0))
+    plate = lay_plate(lay, "wall", lay.machine.wall, "wall", (0.3, -0.5, 0.05), (0.3, 0.5, 0.05), 0.1, (1.0, 0.0, 0.0))
     model = modelled(lay)
     first = model.node(plate.hold((0.3, 0.0, 0.0), (0.02, 0.02)))
     assert model.node(plate.hold((0.35, 0.002, -0.1), (0.01, 0.03))) == first
@@ -131,7 +139,7 @@ def test_a_plate_is_held_once_at_one_place_and_its_patches_keep_apart() -> None:
 def test_a_round_bar_goes_on_from_a_node() -> None:
     lay = laying(Lathe())
     first = point(lay, "first", (0.0, 0.0, 0.0))
-    round_bar(lay, "cutter", "bit", (0.0, 0.0, 0.0), (0.0, 0.02, 0.0), (), first)
+    round_bar(lay, "cutter", lay.machine.cutter, "bit", (0.0, 0.0, 0.0), (0.0, 0.02, 0.0), (), first)
     model = modelled(lay)
     nodes = model.bars["bit"].chain.nodes
     assert nodes[0] == model.points["first"]
@@ -140,9 +148,9 @@ def test_a_round_bar_goes_on_from_a_node() -> None:
 
 def test_ends_are_fastened_to_the_nearest_node() -> None:
     lay = laying(RaisedSides())
-    post = lay_plate(lay, "side", "post", (1.0, 0.0, 0.0), (1.0, 0.0, 0.5), 0.2, (1.0, 0.0, 0.0))
-    laid = beam(lay, "gantry_beam", "b", (0.0, 0.0, 0.4), (1.0, 0.0, 0.4))
-    fasten(lay, "beam_joint", laid, True, post)
+    post = lay_plate(lay, "side", lay.machine.side, "post", (1.0, 0.0, 0.0), (1.0, 0.0, 0.5), 0.2, (1.0, 0.0, 0.0))
+    laid = beam(lay, "gantry_beam", lay.machine.gantry_beam, "b", (0.0, 0.0, 0.4), (1.0, 0.0, 0.4))
+    fasten(lay, "beam_joint", lay.machine.beam_joint, laid, True, post)
     frame = modelled(lay).frame.build()
     assert frame.nodes[frame.springs.i[-1]].tolist() == [1.0, 0.0, 0.4]
     assert frame.nodes[frame.springs.j[-1]] == pytest.approx([1.0, 0.0, 0.4])
@@ -151,7 +159,7 @@ def test_ends_are_fastened_to_the_nearest_node() -> None:
 
 def test_a_wide_base_stands_on_four_feet() -> None:
     lay = laying(ColumnMill())
-    laid = beam(lay, "base", "base", (0.0, -0.3, 0.0), (0.0, 0.3, 0.0))
+    laid = beam(lay, "base", lay.machine.base, "base", (0.0, -0.3, 0.0), (0.0, 0.3, 0.0))
     four_feet(lay, laid)
     feet = [place for _, place in lay.so_far().feet]
     assert len(feet) == 4

@@ -29,7 +29,7 @@ TWO = "stack2-of-tslot-40H-1x1"
 
 def laid(member: Member, length: float, pieces: int, level: Level = "low") -> Frame:
     lay = laying(replace(MovingGantry(), gantry_beam=member))
-    beam(lay, "gantry_beam", "b", (0.0, 0.0, 0.0), (length, 0.0, 0.0), pieces=pieces)
+    beam(lay, "gantry_beam", lay.machine.gantry_beam, "b", (0.0, 0.0, 0.0), (length, 0.0, 0.0), pieces=pieces)
     return modelled(lay).frame.build(level)
 
 

@@ -27,8 +27,8 @@ X, Y, Z = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)
 def sag_on_two_ends(part: Plate, length: float, width: float) -> float:
     """Return how far the middle of a plate sinks under 1 N, m, both its ends free to turn."""
     lay = laying(replace(MovingGantry(), side=part))
-    plate = lay_plate(lay, "side", "strip", (0.0, 0.0, 0.0), (length, 0.0, 0.0), width, Z)
-    rib(lay, plate, (0.0, 0.0, -1.0))
+    plate = lay_plate(lay, "side", lay.machine.side, "strip", (0.0, 0.0, 0.0), (length, 0.0, 0.0), width, Z)
+    rib(lay, part, plate, (0.0, 0.0, -1.0))
     model = modelled(lay)
     first, middle, last = (model.node(plate.hold((x, 0.0, 0.0), (0.001, width / 2))) for x in (0.0, length / 2, length))
     model.frame.spring("ends", first, -1, (RIGID, RIGID, RIGID, RIGID, 0.0, RIGID), X, Z, 0.0)

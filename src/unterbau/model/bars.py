@@ -22,7 +22,7 @@ def stops_of(bar: Bar) -> list[float]:
     return found
 
 
-def lay_bar(model: Model, bar: Bar) -> None:
+def lay_bar(bar: Bar, model: Model) -> None:
     """Lay a bar, with nodes at its stops and, where it carries rails, at their screws."""
     part, length = bar.part, bar.length
     start, end = model.moved(bar.start, bar.carrier), model.moved(bar.end, bar.carrier)
@@ -40,7 +40,7 @@ def lay_bar(model: Model, bar: Bar) -> None:
     end_plates(model, laid)
 
 
-def lay_rod(model: Model, rod: Rod) -> None:
+def lay_rod(rod: Rod, model: Model) -> None:
     """Lay a round bar that sticks out from start to end, perhaps from a node that is there."""
     values = round_values(rod.diameter, rod.material)
     start, end = model.moved(rod.start, rod.carrier), model.moved(rod.end, rod.carrier)

@@ -42,7 +42,7 @@ GROUNDS: dict[str, Under] = {
 }  # fmt: skip
 
 
-def rail(model: Model, one: Rail) -> None:
+def rail(one: Rail, model: Model) -> None:
     """Bolt a rail on a piece: on a plate and on a wall it is a beam of its own, else it only weighs."""
     host, size = model.host(one.host), block_size(one.guide.block)
     start, end = model.moved(one.start, one.carrier), model.moved(one.end, one.carrier)
@@ -88,7 +88,7 @@ def _chain_under(model: Model, key: str, host: Laid | LaidPlate, seat: Vector) -
     return min(screwed, key=lambda chain: away_from(model.frame, chain, seat)) if screwed else host.chain
 
 
-def blocks(model: Model, one: Blocks) -> None:
+def blocks(one: Blocks, model: Model) -> None:
     """Set a plate on blocks."""
     size, carrier = block_size(one.guide.block), model.sheets[one.plate]
     up, along = one.up, one.along
@@ -133,7 +133,7 @@ def _hold_block(model: Model, carrier: LaidPlate, node: int, root: int, top: Vec
     model.frame.beam(carrier.key, root, node, strip, cross(carrier.up, carrier.across), offset_j=offset)
 
 
-def drive(model: Model, one: DriveTrain) -> None:
+def drive(one: DriveTrain, model: Model) -> None:
     """Hold a nut against its bearing along an axis."""
     kind, along, places = drive_kind(one.drive.kind), one.along, model.frame.places
     nut, bearing = model.node(one.nut), model.node(one.bearing)

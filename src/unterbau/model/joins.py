@@ -32,7 +32,7 @@ OF_PITCH = 0.12
 """Half of each such place, of the pitch: points slip, long ones stiffen; with this a ribbed strip bends as a tee."""
 
 
-def join(model: Model, one: Join) -> None:
+def join(one: Join, model: Model) -> None:
     """Join two places by a joint."""
     a = model.node(one.a)
     b = -1 if one.b is None else model.node(one.b)
@@ -51,7 +51,7 @@ def put_joint(
         model.frame.loose.append((len(model.frame.springs) - 1, chosen.play / CAP))
 
 
-def end_join(model: Model, one: EndJoin) -> None:
+def end_join(one: EndJoin, model: Model) -> None:
     """Join the end of a bar to the nearest place of another piece."""
     part, host, chosen = model.bars[one.bar], model.host(one.host), one.joint
     node = part.chain.nodes[-1 if one.last else 0]
@@ -96,7 +96,7 @@ def _join_profiles(model: Model, key: str, chosen: Joint, part: Laid, last: bool
         model.frame.spring(key, chain.nodes[-1 if last else 0], held, k, part.along, part.up, zeta)
 
 
-def base_plate(model: Model, one: BasePlateJoin) -> None:
+def base_plate(one: BasePlateJoin, model: Model) -> None:
     """Weld a plate to an end of a bar and bolt it to another all around; contact is counted under the bolts only."""
     joint_kind(one.joint)
     part, host, group = model.bars[one.bar], model.host(one.host), one.joint.group
@@ -120,7 +120,7 @@ def base_plate(model: Model, one: BasePlateJoin) -> None:
         model.frame.spring(one.key, root, held, springs, part.along, part.up, BOLTED_ZETA)
 
 
-def foot(model: Model, one: Foot) -> None:
+def foot(one: Foot, model: Model) -> None:
     """Stand a place of a piece on a levelling foot."""
     node = model.node(one.on)
     x, y, z = model.frame.places[node]
@@ -135,18 +135,18 @@ def foot(model: Model, one: Foot) -> None:
     model.chains[one.name] = (low,)
 
 
-def springs(model: Model, one: Springs) -> None:
+def springs(one: Springs, model: Model) -> None:
     """Put springs between two places."""
     a = model.node(one.a)
     model.frame.spring(one.key, a, -1 if one.b is None else model.node(one.b), one.k, one.x, one.up, one.zeta)
 
 
-def weight(model: Model, one: Weight) -> None:
+def weight(one: Weight, model: Model) -> None:
     """Hang a mass on a place."""
     model.frame.mass(model.node(one.at), one.mass, one.offset)
 
 
-def gusset(model: Model, one: GussetJoin) -> None:
+def gusset(one: GussetJoin, model: Model) -> None:
     """Put a triangle into a corner, held along both its legs."""
     frame, piece, leg = model.frame, one.plate, one.joint.gusset_leg
     corner = model.moved(one.corner, one.carrier)
@@ -169,7 +169,7 @@ def gusset(model: Model, one: GussetJoin) -> None:
     model.chains[piece.name] = (laid.held[0].node,)
 
 
-def rib(model: Model, one: RibJoin) -> None:
+def rib(one: RibJoin, model: Model) -> None:
     """Put a rib on a plate; it is welded when all else is fastened."""
     plate, laid = model.sheets[one.plate], lay_sheet(model, one.rib)
     start = model.moved(one.foot, one.carrier)

@@ -20,7 +20,7 @@ def spindle_springs(likely: tuple[float, ...]) -> AtLevels[tuple[float, ...]]:
     return at_levels(lambda level: tuple(SPREAD[level] * one for one in likely))
 
 
-def spindle(model: Model, one: SpindleUnit) -> None:
+def spindle(one: SpindleUnit, model: Model) -> None:
     """Clamp a spindle to a plate that stands behind it, and put a cutter in."""
     s, c, frame, plate = one.spindle, one.cutter, model.frame, model.sheets[one.plate]
 

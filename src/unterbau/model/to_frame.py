@@ -1,8 +1,6 @@
 """A structure as a frame: every step in turn, then what comes last."""
 
-from collections.abc import Callable
-from functools import lru_cache
-from typing import Any
+from functools import lru_cache, singledispatch
 
 from unterbau.band import Level
 from unterbau.model.bars import lay_bar, lay_rod
@@ -15,11 +13,9 @@ from unterbau.model.spindle import spindle
 from unterbau.model.stand import ground
 from unterbau.model.turning import turned
 from unterbau.model.work import stand_work
-from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Join, RibJoin, Springs, Weight
 from unterbau.structure.lines import carried_by_feet
-from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit
 from unterbau.structure.parts import Place
-from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
+from unterbau.structure.piece import PlatePiece, Point
 from unterbau.structure.structure import Step, Structure, Turned
 
 KEPT = 64
@@ -55,9 +51,7 @@ def put_in(model: Model, steps: tuple[Step, ...]) -> None:
             with turned(model, step):
                 put_in(model, step.steps)
             continue
-        build = _BUILDERS.get(type(step))
-        if build is not None:
-            build(model, step)
+        _put(step, model)
 
 
 def finish(model: Model) -> None:
@@ -71,18 +65,24 @@ def finish(model: Model) -> None:
         ground(model.frame, structure.stand, model.feet, carried_by_feet(structure))
 
 
-def _point(model: Model, one: Point) -> None:
+@singledispatch
+def _put(_step: object, _model: Model) -> None:
+    """Put a step into a frame; what is only bought or seen adds nothing."""
+
+
+@_put.register
+def _point(one: Point, model: Model) -> None:
     node = model.frame.node(one.name, model.moved(one.place, one.carrier))
     model.points[one.name] = node
     model.chains[one.name] = (node,)
 
 
-def _plate(model: Model, one: PlatePiece) -> None:
+@_put.register
+def _plate(one: PlatePiece, model: Model) -> None:
     lay_sheet(model, one)
 
 
-_BUILDERS: dict[type, Callable[[Model, Any], None]] = {
-    Bar: lay_bar, Rod: lay_rod, PlatePiece: _plate, Point: _point, Join: join, EndJoin: end_join,
-    BasePlateJoin: base_plate, RibJoin: rib, GussetJoin: gusset, Foot: foot, Springs: springs, Weight: weight,
-    Rail: rail, Blocks: blocks, DriveTrain: drive, SpindleUnit: spindle,
-}  # fmt: skip
+_put.register(lay_bar)
+_put.register(lay_rod)
+for _one in (join, end_join, base_plate, rib, gusset, foot, springs, weight, rail, blocks, drive, spindle):
+    _put.register(_one)

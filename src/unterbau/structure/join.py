@@ -1,10 +1,12 @@
 """What joins pieces: joints, ends, seams, feet, what holds a place."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from unterbau.band import AtLevels
 from unterbau.catalogue.joints import Face
 from unterbau.structure.carrier import STILL, Carrier
+from unterbau.structure.keys import Key
 from unterbau.structure.parts import Joint
 from unterbau.structure.piece import PlatePiece
 from unterbau.structure.spot import Spot
@@ -15,7 +17,7 @@ from unterbau.structure.vectors import Vector, X, Z
 class Join:
     """A joint between two places, or a place and the ground, at the first."""
 
-    key: str
+    key: Key
     joint: Joint
     a: Spot
     b: Spot | None
@@ -33,7 +35,7 @@ class Join:
 class EndJoin:
     """The end of a bar, joined to the nearest place of another piece."""
 
-    key: str
+    key: Key
     joint: Joint
     bar: str
     last: bool
@@ -45,7 +47,7 @@ class EndJoin:
 class BasePlateJoin:
     """A plate welded to the end of a bar and bolted to another piece all around."""
 
-    key: str
+    key: Key
     joint: Joint
     bar: str
     last: bool
@@ -74,7 +76,7 @@ class RibJoin:
 class GussetJoin:
     """A triangle in the corner between the end of a bar and what it stands on."""
 
-    key: str
+    key: Key
     joint: Joint
     plate: PlatePiece
     corner: Vector
@@ -103,7 +105,7 @@ class Foot:
 class Springs:
     """Springs between two places, or a place and the ground, at the first; what they stand for is not bought."""
 
-    key: str
+    key: Key | Literal["feet"]
     a: Spot
     b: Spot | None
     k: tuple[float, ...] | AtLevels[tuple[float, ...]]
@@ -128,7 +130,7 @@ class Weight:
 class Collar:
     """Where a joint is seen around the end of a piece."""
 
-    key: str
+    key: Key
     piece: str
     last: bool
     carrier: Carrier = STILL

@@ -13,7 +13,7 @@ from unterbau.structure.spot import BOLT, Spot
 from unterbau.structure.structure import SizeLine, Step, Structure, Turned, Work
 from unterbau.structure.vectors import ZERO, Vector
 
-M = TypeVar("M")
+M = TypeVar("M", covariant=True)
 P = TypeVar("P", bound=Bar | Rod | PlatePiece | Point)
 Any_ = Bar | Rod | PlatePiece | Point
 
@@ -22,7 +22,7 @@ class Layout(Generic[M]):
     """A machine being laid out, its head in the middle of its travel and lowest."""
 
     def __init__(self, machine: M) -> None:
-        self.machine = machine
+        self._machine = machine
         self.carrier: Carrier = STILL
         self.corners: tuple[Spot, ...] = ()
         self.tip: Spot | None = None
@@ -31,6 +31,11 @@ class Layout(Generic[M]):
         self._sizes: list[SizeLine] = []
         self._steps: list[Step] = []
         self._counts: dict[str, int] = {}
+
+    @property
+    def machine(self) -> M:
+        """What is laid out."""
+        return self._machine
 
     def add(self, step: Step) -> None:
         """Add a step."""

@@ -1,9 +1,9 @@
 """What every step of a structure adds to the list of parts."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import replace
+from functools import singledispatch
 from math import dist
-from typing import Any
 
 from unterbau.catalogue.drives import drive, motors
 from unterbau.catalogue.guides import block
@@ -51,7 +51,7 @@ def plate_widths(structure: Structure) -> dict[str, float]:
 
 def step_mass(structure: Structure, step: Step) -> float:
     """Return what a step weighs, kg."""
-    return sum(line.mass for line in _lines(structure, step))
+    return sum(line.mass for line in _lines(step, structure))
 
 
 def _added(lines: Iterator[Line]) -> tuple[Line, ...]:
@@ -75,17 +75,17 @@ def _all(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
 def _steps(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
     for step in structure.flat:
         carrier = step.carrier if not isinstance(step, DriveTrain) or not step.crossed else STILL
-        for line in _lines(structure, step):
+        for line in _lines(step, structure):
             yield line, carrier
 
 
-def _lines(structure: Structure, step: Step) -> Found:
-    write = _WRITERS.get(type(step))
-    if write is not None:
-        yield from write(structure, step)
+@singledispatch
+def _lines(_step: object, _structure: Structure) -> Found:
+    yield from ()
 
 
-def _bar(_: Structure, one: Bar) -> Found:
+@_lines.register
+def _bar(one: Bar, _structure: Structure) -> Found:
     yield from member_lines(one.key, one.part, 1, one.length)
     plates = inner_plates(one.part, one.length)
     if plates.count:
@@ -95,13 +95,15 @@ def _bar(_: Structure, one: Bar) -> Found:
         yield Line(one.key, text, plates.count, 0.0, plates.mass, plate_names(base.id))
 
 
-def _plate(_: Structure, one: PlatePiece) -> Found:
+@_lines.register
+def _plate(one: PlatePiece, _structure: Structure) -> Found:
     base, (long, wide) = material(one.material), one.size
     mass = base.rho * one.height * long * wide * (0.5 if one.halved else 1.0)
     yield Line(one.key, one.text, 1, long, mass, plate_names(one.material))
 
 
-def _rod(_: Structure, one: Rod) -> Found:
+@_lines.register
+def _rod(one: Rod, _structure: Structure) -> Found:
     mass = rod_mass(one.diameter, one.material, one.length)
     yield Line(one.key, f"{one.name} ⌀{one.diameter * 1e3:g}", 1, one.length, mass, one.names)
 
@@ -115,25 +117,30 @@ def _joint(key: str, chosen: Joint) -> Line:
     return Line(key, label, chosen.count, 0.0, 0.0, (f"joint:{chosen.kind}",))
 
 
-def _join(_: Structure, one: Join | EndJoin) -> Found:
+@_lines.register
+def _join(one: Join | EndJoin, _structure: Structure) -> Found:
     yield _joint(one.key, one.joint)
 
 
-def _base_plate(structure: Structure, one: BasePlateJoin) -> Found:
-    yield from _plate(structure, one.plate)
+@_lines.register
+def _base_plate(one: BasePlateJoin, structure: Structure) -> Found:
+    yield from _plate(one.plate, structure)
     size = one.joint.group.size
     yield Line(one.key, f"bolt {size}", len(one.bolts), 0.0, 0.0, (f"joint:{size}", "joint:bolt"))
 
 
-def _rib(structure: Structure, one: RibJoin) -> Found:
-    yield from _plate(structure, one.rib)
+@_lines.register
+def _rib(one: RibJoin, structure: Structure) -> Found:
+    yield from _plate(one.rib, structure)
 
 
-def _gusset(structure: Structure, one: GussetJoin) -> Found:
-    yield from _plate(structure, one.plate)
+@_lines.register
+def _gusset(one: GussetJoin, structure: Structure) -> Found:
+    yield from _plate(one.plate, structure)
 
 
-def _rail(structure: Structure, one: Rail) -> Found:
+@_lines.register
+def _rail(one: Rail, structure: Structure) -> Found:
     size, length = block(one.guide.block), dist(one.start, one.end)
     host = structure.pieces[one.host]
     if isinstance(host, Bar) and one.backed:
@@ -144,7 +151,8 @@ def _rail(structure: Structure, one: Rail) -> Found:
     yield Line(one.key, f"rail {size.label}", 1, length, size.rail_mass * length, (f"rail:{one.guide.block}",))
 
 
-def _blocks(structure: Structure, one: Blocks) -> Found:
+@_lines.register
+def _blocks(one: Blocks, structure: Structure) -> Found:
     size = block(one.guide.block)
     for _, seat in one.seats:
         shelf = shelf_of(structure, one, seat)
@@ -153,7 +161,8 @@ def _blocks(structure: Structure, one: Blocks) -> Found:
         yield Line(one.key, f"block {size.label}", 1, 0.0, size.block_mass, (f"block:{one.guide.block}",))
 
 
-def _drive(_: Structure, one: DriveTrain) -> Found:
+@_lines.register
+def _drive(one: DriveTrain, _structure: Structure) -> Found:
     kind, motor = drive(one.drive.kind), motors()[one.motor.kind]
     if one.motor.kind != USUAL_MOTOR:
         yield Line(one.motor_key, f"{motor.label} instead of a stepper", 1, 0.0, 0.0, (f"motor:{motor.id}",))
@@ -161,7 +170,8 @@ def _drive(_: Structure, one: DriveTrain) -> Found:
     yield Line(one.key, f"{kind.label} with motor", 1, one.length, mass, (f"drive:{one.drive.kind}",))
 
 
-def _spindle(_: Structure, one: SpindleUnit) -> Found:
+@_lines.register
+def _spindle(one: SpindleUnit, _structure: Structure) -> Found:
     yield _joint("spindle_mount", one.mount)
     yield _joint("collet", one.collet)
     cutter = one.cutter
@@ -170,12 +180,6 @@ def _spindle(_: Structure, one: SpindleUnit) -> Found:
     yield Line("cutter", text, 1, cutter.stick_out, cutter_mass(cutter), ("cutter",))
 
 
-def _ware(_: Structure, one: Ware) -> Found:
+@_lines.register
+def _ware(one: Ware, _structure: Structure) -> Found:
     yield Line(one.key, one.text, 1, 0.0, one.mass, one.names)
-
-
-_WRITERS: dict[type, Callable[[Structure, Any], Found]] = {
-    Bar: _bar, PlatePiece: _plate, Rod: _rod, Join: _join, EndJoin: _join, BasePlateJoin: _base_plate,
-    RibJoin: _rib, GussetJoin: _gusset, Rail: _rail, Blocks: _blocks, DriveTrain: _drive, SpindleUnit: _spindle,
-    Ware: _ware,
-}  # fmt: skip

@@ -1,8 +1,8 @@
 """What is seen of every step of a structure, with the head at a place."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import replace
-from typing import Any
+from functools import singledispatch
 
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
@@ -42,10 +42,8 @@ def _seen(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
             for body in _seen(structure, step.steps, way):
                 yield _turned(body, step)
             continue
-        draw = _DRAWERS.get(type(step))
-        if draw is not None:
-            for body in draw(structure, step):
-                yield _moved(body, step.carrier, way)
+        for body in _look(step, structure):
+            yield _moved(body, step.carrier, way)
 
 
 def _moved(body: Body, carrier: Carrier, way: Vector) -> Body:
@@ -63,36 +61,48 @@ def _turned(body: Body, turn: Turned) -> Body:
     )  # fmt: skip
 
 
-def _bar(_: Structure, one: Bar) -> Found:
+@singledispatch
+def _look(_step: object, _structure: Structure) -> Found:
+    yield from ()
+
+
+@_look.register
+def _bar(one: Bar, _structure: Structure) -> Found:
     rings = member_rings(one.part)
     yield Prism(one.key, one.name, one.start, one.end, one.up, rings[:1] if one.part.fill else rings)
 
 
-def _plate(_: Structure, one: PlatePiece) -> Found:
+@_look.register
+def _plate(one: PlatePiece, _structure: Structure) -> Found:
     half = one.height / 2
     yield Sheet(one.key, one.name, one.corner, one.along, one.across, one.up, one.xs, one.ys, -half, half)
 
 
-def _rib(structure: Structure, one: RibJoin) -> Found:
-    return _plate(structure, one.rib)
+@_look.register
+def _rib(one: RibJoin, structure: Structure) -> Found:
+    return _plate(one.rib, structure)
 
 
-def _base_plate(structure: Structure, one: BasePlateJoin) -> Found:
-    return _plate(structure, one.plate)
+@_look.register
+def _base_plate(one: BasePlateJoin, structure: Structure) -> Found:
+    return _plate(one.plate, structure)
 
 
-def _gusset(_: Structure, one: GussetJoin) -> Found:
+@_look.register
+def _gusset(one: GussetJoin, _structure: Structure) -> Found:
     leg, normal = one.joint.gusset_leg, cross(one.away, one.side)
     low, high = (plus(one.corner, normal, s * one.joint.gusset_thickness / 2) for s in (-1, 1))
     yield Prism(one.key, one.plate.name, low, high, one.side, (((0.0, 0.0), (leg, 0.0), (0.0, leg)),))
 
 
-def _rod(_: Structure, one: Rod) -> Found:
+@_look.register
+def _rod(one: Rod, _structure: Structure) -> Found:
     ring = round_ring(max(one.diameter, 0.003), 16)
     yield Prism(one.key, one.name, one.start, one.end, Z, (ring,))
 
 
-def _join(_: Structure, one: Join) -> Found:
+@_look.register
+def _join(one: Join, _structure: Structure) -> Found:
     if one.head is not None:
         yield Prism(one.key, one.screw, one.head, plus(one.head, Z, 0.004), Y, (round_ring(0.018, 10),))
 
@@ -106,22 +116,26 @@ def _collar(structure: Structure, key: str, name: str, last: bool) -> Found:
     yield Prism(key, name, place, plus(place, piece.along, COLLAR), piece.up, (ring,))
 
 
-def _end(structure: Structure, one: EndJoin) -> Found:
+@_look.register
+def _end(one: EndJoin, structure: Structure) -> Found:
     return _collar(structure, one.key, one.bar, one.last)
 
 
-def _around(structure: Structure, one: Collar) -> Found:
+@_look.register
+def _around(one: Collar, structure: Structure) -> Found:
     return _collar(structure, one.key, one.piece, one.last)
 
 
-def _rail(_: Structure, one: Rail) -> Found:
+@_look.register
+def _rail(one: Rail, _structure: Structure) -> Found:
     size = block(one.guide.block)
     tall = RAIL_HEIGHT * size.height
     ends = plus(one.start, one.up, tall / 2), plus(one.end, one.up, tall / 2)
     yield Prism(one.key, one.host, *ends, one.up, (box_ring(size.rail_width, tall),))
 
 
-def _blocks(structure: Structure, one: Blocks) -> Found:
+@_look.register
+def _blocks(one: Blocks, structure: Structure) -> Found:
     size = block(one.guide.block)
     ring, half = box_ring(size.width, 0.7 * size.height), size.length / 2
     plate = structure.pieces[one.plate]
@@ -135,7 +149,8 @@ def _blocks(structure: Structure, one: Blocks) -> Found:
         yield Prism(one.key, one.plate, *ends, one.up, (ring,))
 
 
-def _drive(structure: Structure, one: DriveTrain) -> Found:
+@_look.register
+def _drive(one: DriveTrain, structure: Structure) -> Found:
     along, kind = one.along, drive(one.drive.kind)
     nut, bearing = (_on(structure, spot.piece, spot.place) for spot in (one.nut, one.bearing))
     away = dot(minus(nut, bearing), along)
@@ -150,7 +165,8 @@ def _on(structure: Structure, name: str, place: Vector) -> Vector:
     return piece.under(place) if isinstance(piece, PlatePiece) else place
 
 
-def _spindle(structure: Structure, one: SpindleUnit) -> Found:
+@_look.register
+def _spindle(one: SpindleUnit, structure: Structure) -> Found:
     s, c, plate, x, y = one.spindle, one.cutter, structure.pieces[one.plate], one.x, one.y
     if not isinstance(plate, PlatePiece):
         raise TypeError(f"{one.plate} is no plate")
@@ -166,13 +182,7 @@ def _spindle(structure: Structure, one: SpindleUnit) -> Found:
         yield Prism("cutter", "cutter", (x, y, one.tip_z), (x, y, nose - NOSE), Y, thin)
 
 
-def _ware(_: Structure, one: Ware) -> Found:
+@_look.register
+def _ware(one: Ware, _structure: Structure) -> Found:
     if one.look is not None:
         yield one.look
-
-
-_DRAWERS: dict[type, Callable[[Structure, Any], Found]] = {
-    Bar: _bar, PlatePiece: _plate, RibJoin: _rib, BasePlateJoin: _base_plate, GussetJoin: _gusset, Rod: _rod,
-    Join: _join, EndJoin: _end, Collar: _around, Rail: _rail, Blocks: _blocks, DriveTrain: _drive,
-    SpindleUnit: _spindle, Ware: _ware,
-}  # fmt: skip

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from unterbau.structure.bodies import Prism
 from unterbau.structure.carrier import STILL, Carrier
+from unterbau.structure.keys import Key
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Motor, Spindle
 from unterbau.structure.spot import Spot
 from unterbau.structure.vectors import ZERO, Vector
@@ -13,7 +14,7 @@ from unterbau.structure.vectors import ZERO, Vector
 class Rail:
     """A rail on a piece; start and end lie on its seat, `up` points off it."""
 
-    key: str
+    key: Key
     name: str
     guide: Guide
     host: str
@@ -29,7 +30,7 @@ class Rail:
 class Blocks:
     """Blocks under a plate, on rails."""
 
-    key: str
+    key: Key
     guide: Guide
     plate: str
     first: int
@@ -45,8 +46,8 @@ class Blocks:
 class DriveTrain:
     """What moves an axis: motor, fixed bearing, screw or belt, nut."""
 
-    key: str
-    motor_key: str
+    key: Key
+    motor_key: Key
     drive: Drive
     motor: Motor
     nut: Spot
@@ -85,7 +86,7 @@ class SpindleUnit:
 class Ware:
     """Something that is bought by the piece."""
 
-    key: str
+    key: Key
     text: str
     mass: float
     names: tuple[str, ...]

@@ -5,6 +5,7 @@ from functools import cached_property
 from math import dist
 
 from unterbau.structure.carrier import STILL, Carrier
+from unterbau.structure.keys import Key
 from unterbau.structure.parts import Member
 from unterbau.structure.spot import BOLT, Spot
 from unterbau.structure.vectors import Straight, Vector, cross, dot, minus, plus
@@ -14,7 +15,7 @@ from unterbau.structure.vectors import Straight, Vector, cross, dot, minus, plus
 class Bar(Straight):
     """A member from start to end of its axis."""
 
-    key: str
+    key: Key
     name: str
     part: Member
     start: Vector
@@ -46,7 +47,7 @@ class Bar(Straight):
 class Rod(Straight):
     """A round bar: work in a chuck, a cutter."""
 
-    key: str
+    key: Key
     name: str
     diameter: float
     material: str
@@ -75,7 +76,7 @@ class Rod(Straight):
 class PlatePiece(Straight):
     """A rectangular plate from start to end along its middle line, or the triangle on the side of its corner."""
 
-    key: str
+    key: Key
     name: str
     start: Vector
     end: Vector

@@ -1,5 +1,7 @@
 """What a machine's feet stand on, as pieces: legs, panels, a cast block."""
 
+from typing import Final
+
 from unterbau.materials.material import material
 from unterbau.structure.bodies import Prism, box_ring
 from unterbau.structure.line import Line
@@ -8,9 +10,9 @@ from unterbau.structure.vectors import Vector, Y
 from unterbau.structure.wares import member_lines, plate_line
 from unterbau.structure.weights import member_rings
 
-REST = "feet"
+REST: Final = "feet"
 """Group of what is off the path."""
-KEY = "stand"
+KEY: Final = "stand"
 LABELS: dict[StandKind, str] = {
     "firm": "something firm", "bench": "a workbench", "welded": "welded legs",
     "profile": "bolted legs of slotted profile",

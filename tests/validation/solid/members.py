@@ -1,19 +1,18 @@
 """The solid cases as this program's members, and a rigid carriage on blocks to compare at the tool's tip."""
 
-from types import SimpleNamespace
-
 import numpy as np
 from numpy.typing import NDArray
 
 from tests.validation.solid.cases import STANCE, TALL, Case
 from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.motion import rail
-from unterbau.machine.assemblies.pieces import Lay, beam
+from unterbau.machine.assemblies.pieces import beam
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import solve_statics
 from unterbau.model.modelled import Model
 from unterbau.model.to_frame import finish, put_in
 from unterbau.sections.section import section
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Guide, Member, Place
 from unterbau.structure.vectors import Vector, X, Z
 
@@ -50,15 +49,15 @@ def flexibility(one: Case, walls: bool = True) -> Floats:
     Without walls rails weigh only, and the cross-section is rigid.
     """
     part = member(one)
-    lay = Lay(SimpleNamespace(beam=part, guide=Guide("20")))
+    lay = Layout(part)
     L, h, b = one.length * MM, one.height / 2 * MM, one.depth / 2 * MM
     middle = -b - min(y for y, _ in section(part.section).loops[0])
-    laid = beam(lay, "beam", "beam", (0.0, middle, 0.0), (L, middle, 0.0), Z, (), 8, carries=True)
+    laid = beam(lay, "gantry_beam", part, "beam", (0.0, middle, 0.0), (L, middle, 0.0), Z, (), 8, carries=True)
     for face, at in one.rails:
         start = (0.0, -b, at * MM) if face == "front" else (0.0, at * MM, h)
         up = (0.0, -1.0, 0.0) if face == "front" else Z
         if walls:
-            rail(lay, "guide", laid, start, (L, *start[1:]), up)
+            rail(lay, "x_guides", Guide("20"), laid, start, (L, *start[1:]), up)
     model = Model(lay.so_far(), Place())
     put_in(model, model.structure.steps)
     model.held_ends |= {("beam", False), ("beam", True)}

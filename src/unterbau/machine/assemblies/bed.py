@@ -7,6 +7,8 @@ from unterbau.machine.assemblies.pieces import Lay, lay_plate
 from unterbau.model.frame_builder import subdivided
 from unterbau.structure.carrier import carrier
 from unterbau.structure.join import Join
+from unterbau.structure.keys import Key
+from unterbau.structure.parts import Joint, Plate
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.structure import Work
 from unterbau.structure.vectors import Vector, Y, Z
@@ -34,12 +36,14 @@ class Bed:
         return self.top - self.plate.height / 2
 
 
-def bed(lay: Lay, key: str, name: str, xs: tuple[float, float], ys: tuple[float, float], top: float) -> Bed:
+def bed(
+    lay: Lay, key: Key, part: Plate, name: str, xs: tuple[float, float], ys: tuple[float, float], top: float
+) -> Bed:
     """Lay a plate over a range of x and of y with its surface at a height."""
-    z, across = top - getattr(lay.machine, key).thickness / 2, ys[1] - ys[0]
+    z, across = top - part.thickness / 2, ys[1] - ys[0]
     start: Vector = (xs[0], sum(ys) / 2, z)
     fields = subdivided([0.0, xs[1] - xs[0]], FIELDS[0]), subdivided([0.0, across], FIELDS[1])
-    plate = lay_plate(lay, key, name, start, (xs[1], start[1], z), across, Z, fields)
+    plate = lay_plate(lay, key, part, name, start, (xs[1], start[1], z), across, Z, fields)
     return Bed(plate, tuple(xs[0] + x for x in fields[0]), tuple(ys[0] + y for y in fields[1]), top)
 
 
@@ -50,9 +54,9 @@ def screw_places(half: float) -> tuple[float, ...]:
     return tuple(-inside + 2 * inside * k / (count - 1) for k in range(count))
 
 
-def bolt_down(lay: Lay, key: str, plate: Bed, host: Bar, places: tuple[float, ...]) -> None:
+def bolt_down(lay: Lay, key: Key, chosen: Joint, plate: Bed, host: Bar, places: tuple[float, ...]) -> None:
     """Bolt a plate to a bar along X below it."""
-    face, chosen = Face(host.width, host.width), getattr(lay.machine, key)
+    face = Face(host.width, host.width)
     y = host.start[1]
     for number, x in enumerate(places, 1):
         name, head = f"{plate.plate.name} screw {number} on {host.name}", (x, y, plate.top)

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from dataclasses import fields
-from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
@@ -33,13 +32,13 @@ def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
             within(f"dimensions.{one.attribute}", value, one.low, one.high)
 
 
-def check_parts(machine: Any, most_drives: Mapping[str, int]) -> None:
+def check_parts(machine: object, most_drives: Mapping[str, int]) -> None:
     """Check plates, joints, drives, spindle and cutter of a machine.
 
     Raises:
         InputError: Names the value and says what was expected.
     """
-    for field in fields(machine):
+    for field in fields(machine):  # type: ignore[arg-type]
         part = getattr(machine, field.name)
         if isinstance(part, Joint | Drive):
             _check_pieces(field.name, part, most_drives.get(field.name, 1))

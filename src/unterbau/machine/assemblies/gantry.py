@@ -5,8 +5,10 @@ from dataclasses import dataclass
 from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.head import BeamRail, beam_rails, beam_seat, head_on_beam, slide
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.pieces import Lay, beam, fasten, gusset, lay_plate, rib
+from unterbau.machine.assemblies.needs import GantryParts
+from unterbau.machine.assemblies.pieces import beam, fasten, gusset, lay_plate, rib
 from unterbau.structure.gussets import gusset_stops
+from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import NUT
 from unterbau.structure.vectors import X, Y, Z
@@ -37,7 +39,7 @@ class GantryPlaces:
         return self.side_y - self.side_width / 2, self.side_y + self.side_width / 2
 
 
-def gantry_places(lay: Lay) -> GantryPlaces:
+def gantry_places(lay: Layout[GantryParts]) -> GantryPlaces:
     """Return the places of a gantry with its beam's underside at the clearance over the bed."""
     m, d = lay.machine, lay.machine.dimensions
     beam_h, beam_w = member_size(m.gantry_beam)
@@ -54,25 +56,42 @@ def gantry_places(lay: Lay) -> GantryPlaces:
     )  # fmt: skip
 
 
-def bridge_beam(lay: Lay, at: GantryPlaces, y: float, sides: tuple[PlatePiece, PlatePiece]) -> Bar:
+def bridge_beam(lay: Layout[GantryParts], at: GantryPlaces, y: float, sides: tuple[PlatePiece, PlatePiece]) -> Bar:
     """Lay the beam between two sides, with its rails on the front face."""
     half = at.beam_length / 2
     where = y + at.beam_y
     stops = gusset_stops(lay.machine.beam_joint)
     both = (*stops, *(at.beam_length - stop for stop in stops))
     laid = beam(
-        lay, "gantry_beam", "gantry beam", (-half, where, at.beam_z), (half, where, at.beam_z), Z, both, 8, carries=True
+        lay,
+        "gantry_beam",
+        lay.machine.gantry_beam,
+        "gantry beam",
+        (-half, where, at.beam_z),
+        (half, where, at.beam_z),
+        Z,
+        both,
+        8,
+        carries=True,
     )
     for last, host in zip((False, True), sides, strict=True):
-        under = fasten(lay, "beam_joint", laid, last, host)
-        gusset(lay, "beam_joint", laid, last, under, (DOWN,))
+        under = fasten(lay, "beam_joint", lay.machine.beam_joint, laid, last, host)
+        gusset(lay, "beam_joint", lay.machine.beam_joint, laid, last, under, (DOWN,))
     for one in at.rails:
-        rail(lay, "x_guides", laid, (-half, where + one.y, one.z), (half, where + one.y, one.z), one.up)
+        rail(
+            lay,
+            "x_guides",
+            lay.machine.x_guides,
+            laid,
+            (-half, where + one.y, one.z),
+            (half, where + one.y, one.z),
+            one.up,
+        )
     return laid
 
 
 def gantry_on_rails(
-    lay: Lay, hosts: tuple[Bar | PlatePiece, Bar | PlatePiece], seat_z: float, span: tuple[float, float],
+    lay: Layout[GantryParts], hosts: tuple[Bar | PlatePiece, Bar | PlatePiece], seat_z: float, span: tuple[float, float],
     twin: bool = True,
 ) -> GantryPlaces:  # fmt: skip
     """Put a moving gantry with its head on rails along Y that lie on two hosts at a height, over a span of y."""
@@ -82,28 +101,38 @@ def gantry_on_rails(
     y, x = 0.0, at.side_x
     foot = seat_z + y_block.height
     for host, side in zip(hosts, (-1, 1), strict=True):
-        rail(lay, "y_guides", host, (side * x, span[0], seat_z), (side * x, span[1], seat_z), Z)
+        rail(lay, "y_guides", m.y_guides, host, (side * x, span[0], seat_z), (side * x, span[1], seat_z), Z)
     sides = []
     with lay.moved_by("Y"):
         for host, side in zip(hosts, (-1, 1), strict=True):
             high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + m.beam_joint.overhang
             name = "left side" if side < 0 else "right side"
             place = (side * x, y + at.side_y)
-            plate = lay_plate(lay, "side", name, (*place, foot), (*place, high), at.side_width, X)
-            rib(lay, plate, (float(side), 0.0, 0.0))
+            plate = lay_plate(lay, "side", m.side, name, (*place, foot), (*place, high), at.side_width, X)
+            rib(lay, m.side, plate, (float(side), 0.0, 0.0))
             sides.append(plate)
             seats = [(host, (side * x, place[1] + end * d.y_stance / 2, seat_z)) for end in (-1, 1)]
-            carriage(lay, "y_guides", plate, seats, Y, Z)
+            carriage(lay, "y_guides", m.y_guides, plate, seats, Y, Z)
         laid = bridge_beam(lay, at, y, (sides[0], sides[1]))
     head_on_beam(lay, laid, at.rails)
     for host, plate in zip(hosts, sides, strict=True) if twin else ((hosts[0], sides[0]),):
         nut = lay.near(plate, (plate.start[0], plate.start[1], foot + FOOT), NUT)
         bearing = lay.near(host, (plate.start[0], span[1], seat_z), NUT)
-        drive(lay, "y_drive", nut, bearing, Y, span[1] - span[0], host)
+        drive(
+            lay,
+            "y_drive",
+            m.y_drive,
+            ("y_motor", m.y_motor),
+            nut,
+            bearing,
+            Y,
+            span[1] - span[0],
+            host,
+        )
     return at
 
 
-def gantry_dimension_lines(lay: Lay, at: GantryPlaces, bottom: float, with_head: bool = True) -> None:
+def gantry_dimension_lines(lay: Layout[GantryParts], at: GantryPlaces, bottom: float, with_head: bool = True) -> None:
     """Draw the sizes of a gantry and its head; the gantry moves with it along Y, or stands."""
     m, d = lay.machine, lay.machine.dimensions
     head = slide(m, m.x_plate)
@@ -114,8 +143,7 @@ def gantry_dimension_lines(lay: Lay, at: GantryPlaces, bottom: float, with_head:
     left = -at.side_x + 0.1 * at.beam_length
     lay.size("clearance", "bed to beam", "front", (left, 0.0), (left, d.clearance))
     lay.size_across("travel_y", "travel Y", "side", (0.0, bottom), d.travel_y, -1)
-    if hasattr(d, "y_stance"):
-        lay.size_across("y_stance", "Y blocks", "side", (at.side_y, bottom), d.y_stance, -2, beam)
+    lay.size_across("y_stance", "Y blocks", "side", (at.side_y, bottom), d.y_stance, -2, beam)
     front = -m.spindle.diameter / 2
     lay.size("lowest_tip", "tip, lowest", "side", (front, 0.0), (front, d.lowest_tip), -1, moves=beam)
     lay.size("clamp_height", "nose to clamp", "side", (front, head.nose_z), (front, head.clamp_z), -2, moves=beam + "Z")

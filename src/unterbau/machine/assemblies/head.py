@@ -1,11 +1,12 @@
 """The head: plates that run on a beam or a column, spindle, cutter."""
 
 from dataclasses import dataclass
-from typing import Any, Protocol
 
 from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.pieces import Lay, lay_plate, rib
+from unterbau.machine.assemblies.needs import HeadParts, SlideParts, SpindleParts
+from unterbau.machine.assemblies.pieces import lay_plate, rib
+from unterbau.structure.layout import Layout
 from unterbau.structure.looks import CLAMP
 from unterbau.structure.motion import SpindleUnit
 from unterbau.structure.parts import Plate
@@ -17,18 +18,6 @@ from unterbau.structure.weights import member_size
 FORWARD = (0.0, -1.0, 0.0)
 DOWN = (0.0, 0.0, -1.0)
 LIP = 0.015  # of a carriage over blocks on a top or bottom face
-
-
-class SlideSizes(Protocol):
-    """Sizes that a Z slide needs."""
-
-    travel_z: float
-    lowest_tip: float
-    z_stance: float
-    z_rail_spacing: float
-    spindle_overhang: float
-    clamp_height: float
-    stop: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,9 +34,9 @@ class Slide:
     z_plate_z: tuple[float, float]
 
 
-def slide(machine: Any, carrier: Plate) -> Slide:
+def slide(machine: SlideParts, carrier: Plate) -> Slide:
     """Return the places of a Z slide on a plate, as low as it goes."""
-    d: SlideSizes = machine.dimensions
+    d = machine.dimensions
     size = block(machine.z_guides.block)
     tip = d.lowest_tip
     clamp = tip + machine.cutter.stick_out + d.clamp_height
@@ -61,7 +50,7 @@ def slide(machine: Any, carrier: Plate) -> Slide:
     )  # fmt: skip
 
 
-def beam_seat(machine: Any) -> float:
+def beam_seat(machine: HeadParts) -> float:
     """Return how far behind the spindle's axis the rails on a beam's front face have their seat, m."""
     carrier: Plate = machine.x_plate
     return slide(machine, carrier).carrier_y + carrier.thickness / 2 + block(machine.x_guides.block).height
@@ -78,7 +67,7 @@ class BeamRail:
     """Off the seat."""
 
 
-def beam_rails(machine: Any, beam_z: float) -> tuple[BeamRail, BeamRail]:
+def beam_rails(machine: HeadParts, beam_z: float) -> tuple[BeamRail, BeamRail]:
     """Return the two rails of a beam, by the faces they lie on: lower one first."""
     height, width = member_size(machine.gantry_beam)
     spacing = max(height - block(machine.x_guides.block).width, 0.6 * height)
@@ -95,7 +84,7 @@ def beam_rails(machine: Any, beam_z: float) -> tuple[BeamRail, BeamRail]:
     return low, BeamRail(-width / 2, beam_z + spacing / 2, FORWARD)
 
 
-def head_on_beam(lay: Lay, beam: Bar, rails: tuple[BeamRail, BeamRail], carried: str = "Y") -> None:
+def head_on_beam(lay: Layout[HeadParts], beam: Bar, rails: tuple[BeamRail, BeamRail], carried: str = "Y") -> None:
     """Hang a head with X plate, Z plate and spindle on the front of a beam along X; its spindle stands at x = y = 0.
 
     `carried` are the axes that move the beam.
@@ -109,17 +98,19 @@ def head_on_beam(lay: Lay, beam: Bar, rails: tuple[BeamRail, BeamRail], carried:
     high = max(at.z_block_z[1] + block(m.z_guides.block).length / 2, *reach)
     with lay.moved_by("X" + carried):
         place = (0.0, at.carrier_y)
-        plate = lay_plate(lay, "x_plate", "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y)
+        plate = lay_plate(
+            lay, "x_plate", m.x_plate, "X plate", (*place, low), (*place, high), d.x_stance + size.length, Y
+        )
         for one in rails:
             seats = [(beam, (side * d.x_stance / 2, beam.start[1] + one.y, one.z)) for side in (-1, 1)]
-            carriage(lay, "x_guides", plate, seats, X, one.up)
+            carriage(lay, "x_guides", m.x_guides, plate, seats, X, one.up)
     with lay.moved_by(carried):
         nut = lay.near(plate, (0.0, place[1], (rails[0].z + rails[1].z) / 2 + m.x_drive.offset), NUT)
-        drive(lay, "x_drive", nut, beam.first, X, beam.length, beam)
+        drive(lay, "x_drive", m.x_drive, ("x_motor", m.x_motor), nut, beam.first, X, beam.length, beam)
     z_slide(lay, plate, at, "X" + carried)
 
 
-def z_slide(lay: Lay, carrier: PlatePiece, at: Slide, moved_by: str) -> None:
+def z_slide(lay: Layout[SlideParts], carrier: PlatePiece, at: Slide, moved_by: str) -> None:
     """Put a Z plate with its rails on the blocks of a carrier plate, and the spindle on it, its axis at x = y = 0.
 
     Args:
@@ -133,24 +124,34 @@ def z_slide(lay: Lay, carrier: PlatePiece, at: Slide, moved_by: str) -> None:
     (bottom, top), behind = at.z_plate_z, at.z_plate_y
     with lay.moved_by(f"{moved_by}Z"):
         wide = d.z_rail_spacing + size.width
-        plate = lay_plate(lay, "z_plate", "Z plate", (0.0, behind, bottom), (0.0, behind, top), wide, Y)
-        rib(lay, plate, FORWARD)
+        plate = lay_plate(lay, "z_plate", m.z_plate, "Z plate", (0.0, behind, bottom), (0.0, behind, top), wide, Y)
+        rib(lay, m.z_plate, plate, FORWARD)
         back = behind + m.z_plate.thickness / 2
         for side in (-1, 1):
             across = side * d.z_rail_spacing / 2
-            rail(lay, "z_guides", plate, (across, back, bottom), (across, back, top), Y)
+            rail(lay, "z_guides", m.z_guides, plate, (across, back, bottom), (across, back, top), Y)
     with lay.moved_by(moved_by):
         seats = [(plate, (side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
-        carriage(lay, "z_guides", carrier, seats, Z, Y)
+        carriage(lay, "z_guides", m.z_guides, carrier, seats, Z, Y)
         aside = m.z_drive.offset
         nut = lay.near(plate, (aside, behind, (bottom + top) / 2), NUT)
         bearing = lay.near(carrier, (aside, carrier.end[1], carrier.end[2]), NUT)
-        drive(lay, "z_drive", nut, bearing, Z, d.travel_z + 0.06, carrier)
+        drive(
+            lay,
+            "z_drive",
+            m.z_drive,
+            ("z_motor", m.z_motor),
+            nut,
+            bearing,
+            Z,
+            d.travel_z + 0.06,
+            carrier,
+        )
     with lay.moved_by(f"{moved_by}Z"):
         spindle(lay, plate, at.clamp_z, at.nose_z, at.tip_z)
 
 
-def spindle(lay: Lay, plate: PlatePiece, clamp_z: float, nose_z: float, tip_z: float) -> None:
+def spindle(lay: Layout[SpindleParts], plate: PlatePiece, clamp_z: float, nose_z: float, tip_z: float) -> None:
     """Clamp a spindle to a plate that stands behind it, and put a cutter in; its axis is at x = y = 0."""
     m = lay.machine
     lay.add(

@@ -3,7 +3,9 @@
 from dataclasses import dataclass
 
 from unterbau.machine.assemblies.bed import Bed, bed, bolt_down, screw_places
-from unterbau.machine.assemblies.pieces import Lay, beam, fasten, foot
+from unterbau.machine.assemblies.needs import LadderParts
+from unterbau.machine.assemblies.pieces import beam, fasten, foot
+from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar
 from unterbau.structure.vectors import Z
 from unterbau.structure.weights import member_size
@@ -24,7 +26,7 @@ class Ladder:
         return self.sides[0].start[1], self.sides[0].end[1]
 
 
-def ladder(lay: Lay, side_x: float, span: tuple[float, float], edge: float, half: float) -> Ladder:
+def ladder(lay: Layout[LadderParts], side_x: float, span: tuple[float, float], edge: float, half: float) -> Ladder:
     """Lay a ladder with a bed whose surface is at z = 0; cross members stand under the bed, evenly.
 
     Args:
@@ -40,15 +42,15 @@ def ladder(lay: Lay, side_x: float, span: tuple[float, float], edge: float, half
     cross_h, cross_w = member_size(m.cross_member)
     low, high = -half + cross_w / 2, half - cross_w / 2
     rows = [low + (high - low) * k / (n - 1) for k in range(n)]
-    plate = bed(lay, "bed", "bed", (-edge, edge), (-half, half), 0.0)
+    plate = bed(lay, "bed", m.bed, "bed", (-edge, edge), (-half, half), 0.0)
     first, last = min(span[0], low - cross_w / 2), max(span[1], high + cross_w / 2)
-    pairs = lay.machine.dimensions.feet
+    pairs = m.dimensions.feet
     feet = [first + (last - first) * k / (pairs - 1) for k in range(pairs)]
     sides = []
     for side, name in ((-1, "left side beam"), (1, "right side beam")):
         ends = ((side * side_x, first, top - height / 2), (side * side_x, last, top - height / 2))
         stops = (*(y - first for y in rows), *(y - first for y in feet))
-        laid = beam(lay, "side_beam", name, *ends, Z, stops, 8, carries=True)
+        laid = beam(lay, "side_beam", m.side_beam, name, *ends, Z, stops, 8, carries=True)
         sides.append(laid)
         for y in feet:
             foot(lay, laid, lay.near(laid, (ends[0][0], y, ends[0][2])))
@@ -58,9 +60,18 @@ def ladder(lay: Lay, side_x: float, span: tuple[float, float], edge: float, half
     crosses = []
     for number, y in enumerate(rows, 1):
         inside = tuple(x + reach for x in screws)
-        laid = beam(lay, "cross_member", f"cross member {number}", (-reach, y, z), (reach, y, z), Z, inside)
-        fasten(lay, "cross_joint", laid, False, sides[0])
-        fasten(lay, "cross_joint", laid, True, sides[1])
-        bolt_down(lay, "bed_fixing", plate, laid, screws)
+        laid = beam(
+            lay,
+            "cross_member",
+            m.cross_member,
+            f"cross member {number}",
+            (-reach, y, z),
+            (reach, y, z),
+            Z,
+            inside,
+        )
+        fasten(lay, "cross_joint", m.cross_joint, laid, False, sides[0])
+        fasten(lay, "cross_joint", m.cross_joint, laid, True, sides[1])
+        bolt_down(lay, "bed_fixing", m.bed_fixing, plate, laid, screws)
         crosses.append(laid)
     return Ladder((sides[0], sides[1]), tuple(crosses), plate, top - height)

@@ -9,16 +9,16 @@ from unterbau.machine.assemblies.pieces import Host, Lay
 from unterbau.model.walled import lies_on_wall
 from unterbau.model.walls import has_walls
 from unterbau.structure.blocks import spread
+from unterbau.structure.keys import Key
 from unterbau.structure.motion import Blocks, DriveTrain, Rail
-from unterbau.structure.parts import Guide
+from unterbau.structure.parts import Drive, Guide, Motor
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import Spot
 from unterbau.structure.vectors import ZERO, Vector
 
 
-def rail(lay: Lay, key: str, host: Host, start: Vector, end: Vector, up: Vector) -> None:
+def rail(lay: Lay, key: Key, guide: Guide, host: Host, start: Vector, end: Vector, up: Vector) -> None:
     """Bolt a rail on a piece; start and end lie on the seat, `up` points off it."""
-    guide: Guide = getattr(lay.machine, key)
     backed = (
         isinstance(host, Bar) and host.part.backing > 0.0 and not block(guide.block).free and has_walls(host.part)
         and lies_on_wall(host, guide, start, up)
@@ -28,32 +28,43 @@ def rail(lay: Lay, key: str, host: Host, start: Vector, end: Vector, up: Vector)
 
 
 def carriage(
-    lay: Lay, key: str, plate: PlatePiece, seats: Sequence[tuple[Host, Vector]], along: Vector, up: Vector
+    lay: Lay, key: Key, guide: Guide, plate: PlatePiece, seats: Sequence[tuple[Host, Vector]], along: Vector, up: Vector
 ) -> None:
     """Set a plate on blocks.
 
     Args:
         lay: The machine.
-        key: The guide.
+        key: The link.
+        guide: What runs there.
         plate: What the blocks are bolted to.
         seats: Host of the rail, and the place on its seat, of each block.
         along: Direction of the rails.
         up: Off the seat.
     """
-    guide: Guide = getattr(lay.machine, key)
     all_seats = spread(tuple((host.name, seat) for host, seat in seats), along, guide.blocks)
     numbers = [lay.number(f"{key} block") for _ in all_seats]
     lay.add(Blocks(key, guide, plate.name, numbers[0], all_seats, along, up, lay.carrier))
 
 
 def drive(
-    lay: Lay, key: str, nut: Spot, bearing: Spot, along: Vector, length: float, host: Host, beside: Vector = ZERO
+    lay: Lay,
+    key: Key,
+    chosen: Drive,
+    motor: tuple[Key, Motor],
+    nut: Spot,
+    bearing: Spot,
+    along: Vector,
+    length: float,
+    host: Host,
+    beside: Vector = ZERO,
 ) -> None:
     """Put a screw or belt in.
 
     Args:
         lay: The machine.
-        key: The drive.
+        key: The link.
+        chosen: The drive.
+        motor: Its link, and itself.
         nut: Where the nut is on what is moved.
         bearing: Where the fixed bearing is.
         along: Direction of the axis.
@@ -61,9 +72,7 @@ def drive(
         host: What the bearing is on; the screw is drawn with it.
         beside: From the nut to where the screw is drawn.
     """
-    chosen, motor_key = getattr(lay.machine, key), key.replace("_drive", "_motor")
     crossed = drive_kind(chosen.kind).tension is not None and bool(lay.corners)
-    motor = getattr(lay.machine, motor_key)
     number = lay.number(key)
-    train = DriveTrain(key, motor_key, chosen, motor, nut, bearing, along, length, host.name, beside, number, crossed)
+    train = DriveTrain(key, motor[0], chosen, motor[1], nut, bearing, along, length, host.name, beside, number, crossed)
     lay.add(replace(train, carrier=lay.carrier))

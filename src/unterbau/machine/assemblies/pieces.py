@@ -1,6 +1,6 @@
 """Laying the pieces of a machine: bars, plates, their joints, ribs and gussets, feet."""
 
-from typing import Any
+from dataclasses import replace
 
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
@@ -8,14 +8,15 @@ from unterbau.materials.material import material
 from unterbau.model.bolted import places as bolt_places
 from unterbau.model.frame_builder import subdivided
 from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, Foot, GussetJoin, Join, RibJoin
+from unterbau.structure.keys import Key
 from unterbau.structure.layout import Layout
-from unterbau.structure.parts import Joint, Member, Plate
+from unterbau.structure.parts import Cutter, Joint, Member, Plate
 from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
 from unterbau.structure.spot import Spot
 from unterbau.structure.vectors import Vector, X, Z, cross, dot, minus, plus
 from unterbau.structure.weights import member_size
 
-Lay = Layout[Any]
+Lay = Layout[object]
 Host = Bar | PlatePiece
 DRAWN = (4, 2)
 """Fields along and across in which a plate is drawn bending."""
@@ -28,24 +29,24 @@ INSIDE = 0.7
 
 
 def beam(
-    lay: Lay, key: str, name: str, start: Vector, end: Vector, up: Vector = Z, at: tuple[float, ...] = (),
-    pieces: int = 6, carries: bool = False,
+    lay: Lay, key: Key, part: Member, name: str, start: Vector, end: Vector, up: Vector = Z,
+    at: tuple[float, ...] = (), pieces: int = 6, carries: bool = False,
 ) -> Bar:  # fmt: skip
     """Lay a member from start to end; something is fastened at some distances, rails are screwed to it or not."""
-    part: Member = getattr(lay.machine, key)
     height, width = member_size(part)
     return lay.put(Bar(key, name, part, start, end, up, height, width, at, pieces, carries))
 
 
 def lay_plate(
-    lay: Lay, key: str, name: str, start: Vector, end: Vector, width: float, face: Vector,
+    lay: Lay, key: Key, part: Plate, name: str, start: Vector, end: Vector, width: float, face: Vector,
     crossings: tuple[list[float], list[float]] | None = None,
 ) -> PlatePiece:  # fmt: skip
     """Put a plate from start to end.
 
     Args:
         lay: The machine.
-        key: The plate.
+        key: The link.
+        part: The plate.
         name: In words.
         start: Middle of one end.
         end: Middle of the other.
@@ -53,13 +54,12 @@ def lay_plate(
         face: Normal.
         crossings: Stops along and across it, from its corner; even ones where none are given.
     """
-    part: Plate = getattr(lay.machine, key)
     text = f"plate {part.thickness * 1e3:g} mm, {material(part.material).label}"
     return lay.put(crossed(key, name, (start, end), (part.thickness, width), face, part.material, text, crossings))
 
 
 def crossed(
-    key: str, name: str, ends: tuple[Vector, Vector], across: tuple[float, float], face: Vector, made_of: str,
+    key: Key, name: str, ends: tuple[Vector, Vector], across: tuple[float, float], face: Vector, made_of: str,
     text: str, crossings: tuple[list[float], list[float]] | None = None, made: tuple[float, float] | None = None,
 ) -> PlatePiece:  # fmt: skip
     """Return a plate that is drawn bending; `across` its thickness and width."""
@@ -68,26 +68,26 @@ def crossed(
     return PlatePiece(key, name, *ends, face, *across, made_of, text, tuple(xs), tuple(ys), made=made)
 
 
-def join(lay: Lay, key: str, a: Spot, b: Spot | None, face: Face, normal: Vector = X, up: Vector = Z) -> None:
+def join(
+    lay: Lay, key: Key, chosen: Joint, a: Spot, b: Spot | None, face: Face, normal: Vector = X, up: Vector = Z
+) -> None:
     """Join two places, or a place and the ground, at the first by a joint of the machine."""
-    chosen: Joint = getattr(lay.machine, key)
     lay.add(Join(key, chosen, a, b, face, normal, up, carrier=lay.carrier))
 
 
-def fasten(lay: Lay, key: str, bar: Bar, last: bool, host: Host) -> Host:
+def fasten(lay: Lay, key: Key, chosen: Joint, bar: Bar, last: bool, host: Host) -> Host:
     """Join an end of a bar to the nearest place of another piece.
 
     Returns:
         What the bar's end stands on: the other, or a base plate of its own.
     """
-    chosen: Joint = getattr(lay.machine, key)
     if chosen.overhang:
         return _base_plate(lay, key, chosen, bar, last, host)
     lay.add(EndJoin(key, chosen, bar.name, last, host.name, lay.carrier))
     return host
 
 
-def _base_plate(lay: Lay, key: str, chosen: Joint, bar: Bar, last: bool, host: Host) -> PlatePiece:
+def _base_plate(lay: Lay, key: Key, chosen: Joint, bar: Bar, last: bool, host: Host) -> PlatePiece:
     group = chosen.group
     tall, wide = bar.height + 2 * group.overhang, bar.width + 2 * group.overhang
     middle = bar.end if last else bar.start
@@ -118,7 +118,7 @@ def _check_under(key: str, host: Host, bolt: Vector) -> None:
         )
 
 
-def rib(lay: Lay, plate: PlatePiece, face: Vector, across: bool = False) -> None:
+def rib(lay: Lay, part: Plate, plate: PlatePiece, face: Vector, across: bool = False) -> None:
     """Put a plate's ribs on one of its faces, evenly from edge to edge.
 
     The rib's middle plane reaches to the middle plane of the plate, as usual for shells; what overlaps stiffens
@@ -126,11 +126,11 @@ def rib(lay: Lay, plate: PlatePiece, face: Vector, across: bool = False) -> None
 
     Args:
         lay: The machine.
+        part: The plate with its ribs.
         plate: In its place.
         face: Normal of the face that they stand on.
         across: They run across the plate instead of along it.
     """
-    part: Plate = getattr(lay.machine, plate.key)
     length, room = (plate.width, plate.length) if across else (plate.length, plate.width)
     edge = part.rib_thickness / 2
     text = f"rib {part.rib_thickness * 1e3:g}×{part.rib_height * 1e3:g}, {material(part.material).label}"
@@ -143,26 +143,22 @@ def rib(lay: Lay, plate: PlatePiece, face: Vector, across: bool = False) -> None
             plate.key, f"{plate.name} rib {number + 1}", middle, (part.rib_thickness, deep),
             plate.along if across else plate.across, part.material, text, made=(length, part.rib_height),
         )  # fmt: skip
-        carried = PlatePiece(**{**_fields(piece), "carrier": lay.carrier})
+        carried = replace(piece, carrier=lay.carrier)
         lay.add(RibJoin(plate.name, carried, ends[0], length, across, lay.carrier))
 
 
-def _fields(piece: PlatePiece) -> dict[str, Any]:
-    return {name: getattr(piece, name) for name in piece.__dataclass_fields__}
-
-
-def gusset(lay: Lay, key: str, bar: Bar, last: bool, host: Host, sides: tuple[Vector, ...]) -> None:
+def gusset(lay: Lay, key: Key, chosen: Joint, bar: Bar, last: bool, host: Host, sides: tuple[Vector, ...]) -> None:
     """Put gussets in the corners at an end of a bar.
 
     Args:
         lay: The machine.
-        key: The joint at this end.
+        key: The link of the joint at this end.
+        chosen: The joint.
         bar: In its place, with stops at `gusset_stops`.
         last: Its far end.
         host: What it stands on.
         sides: Off the bar, which faces they stand against; so many on each.
     """
-    chosen: Joint = getattr(lay.machine, key)
     if not chosen.gussets:
         return
     away = plus((0.0, 0.0, 0.0), bar.along, -1.0 if last else 1.0)
@@ -198,7 +194,7 @@ def _check_room(key: str, leg: float, corner: Vector, side: Vector, bar: Bar, ho
         raise InputError(f"{key}.gusset_leg", f"expected at most {most * 1e3:.0f} mm: there is no more room")
 
 
-def collar(lay: Lay, key: str, piece: Host, last: bool) -> None:
+def collar(lay: Lay, key: Key, piece: Host, last: bool) -> None:
     """Show a joint around an end of a piece."""
     lay.add(Collar(key, piece.name, last, lay.carrier))
 
@@ -222,9 +218,15 @@ def point(lay: Lay, name: str, place: Vector) -> Spot:
 
 
 def round_bar(
-    lay: Lay, key: str, name: str, start: Vector, end: Vector, at: tuple[float, ...], root: Spot | None = None
+    lay: Lay,
+    key: Key,
+    part: Cutter,
+    name: str,
+    start: Vector,
+    end: Vector,
+    at: tuple[float, ...],
+    root: Spot | None = None,
 ) -> Rod:
     """Lay a round bar that sticks out from start to end; something is fastened at some distances from the start."""
-    part = getattr(lay.machine, key)
     names = ("cutter",) if key == "cutter" else (f"bar:{part.material}", f"bar:{material(part.material).kind}")
     return lay.put(Rod(key, name, part.diameter, part.material, start, end, names, at, root))

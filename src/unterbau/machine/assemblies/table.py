@@ -4,7 +4,9 @@ from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import Bed, bed, work_on
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.pieces import Lay, lay_plate
+from unterbau.machine.assemblies.needs import TableParts
+from unterbau.machine.assemblies.pieces import lay_plate
+from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import NUT, Spot
 from unterbau.structure.vectors import X, Y, Z
@@ -13,14 +15,14 @@ DOWN = (0.0, 0.0, -1.0)
 CLEAR = 0.01
 
 
-def table_height(lay: Lay) -> float:
+def table_height(lay: Layout[TableParts]) -> float:
     """Return the table's surface over the seat of the rails on the base, m."""
     m = lay.machine
     thick: float = m.saddle.thickness + m.table.thickness
     return block(m.y_guides.block).height + block(m.x_guides.block).height + thick
 
 
-def cross_table(lay: Lay, base: Bar, seat: float) -> Bed:
+def cross_table(lay: Layout[TableParts], base: Bar, seat: float) -> Bed:
     """Put a cross table on a base along Y; its surface is at z = 0, the spindle's axis at x = y = 0.
 
     A place of the head right of the middle means a table moved to the left.
@@ -37,52 +39,62 @@ def cross_table(lay: Lay, base: Bar, seat: float) -> Bed:
     saddle_z = seat + y_block.height + m.saddle.thickness / 2
     for side in (-1, 1):
         ends = ((side * d.rail_spacing / 2, -reach, seat), (side * d.rail_spacing / 2, reach, seat))
-        rail(lay, "y_guides", base, *ends, Z)
+        rail(lay, "y_guides", m.y_guides, base, *ends, Z)
     with lay.moved_by("y"):
         half = max(d.rail_spacing + y_block.width, d.x_stance + x_block.length) / 2
         deep = d.y_stance + y_block.length
-        saddle = lay_plate(lay, "saddle", "saddle", (-half, y, saddle_z), (half, y, saddle_z), deep, Z)
+        saddle = lay_plate(lay, "saddle", m.saddle, "saddle", (-half, y, saddle_z), (half, y, saddle_z), deep, Z)
         seats = [
             (base, (side * d.rail_spacing / 2, y + end * d.y_stance / 2, seat)) for side in (-1, 1) for end in (-1, 1)
         ]
-        carriage(lay, "y_guides", saddle, seats, Y, Z)
+        carriage(lay, "y_guides", m.y_guides, saddle, seats, Y, Z)
     middle = lay.near(saddle, (0.0, y, saddle_z), NUT)
     nut = lay.near(saddle, (m.y_drive.offset, y, saddle_z), NUT)
-    drive(lay, "y_drive", nut, base.first, Y, 2 * reach, base)
+    drive(lay, "y_drive", m.y_drive, ("y_motor", m.y_motor), nut, base.first, Y, 2 * reach, base)
     return _table(lay, saddle, x, y, middle)
 
 
-def _table(lay: Lay, saddle: PlatePiece, x: float, y: float, middle: Spot) -> Bed:
+def _table(lay: Layout[TableParts], saddle: PlatePiece, x: float, y: float, middle: Spot) -> Bed:
     m, d = lay.machine, lay.machine.dimensions
     size = block(m.x_guides.block)
     spacing = min(d.y_stance, d.table_width - size.rail_width - 0.01)
     half, wide = d.table_length / 2, d.table_width / 2
     with lay.moved_by("xy"):
-        table = bed(lay, "table", "table", (x - half, x + half), (y - wide, y + wide), 0.0)
+        table = bed(lay, "table", m.table, "table", (x - half, x + half), (y - wide, y + wide), 0.0)
         plate, low = table.plate, -m.table.thickness
         lines = [y + side * spacing / 2 for side in (-1, 1)]
         for line in lines:
-            rail(lay, "x_guides", plate, (x - half, line, low), (x + half, line, low), DOWN)
+            rail(lay, "x_guides", m.x_guides, plate, (x - half, line, low), (x + half, line, low), DOWN)
     with lay.moved_by("y"):
         seats = [(plate, (side * d.x_stance / 2, line, low)) for line in lines for side in (-1, 1)]
-        carriage(lay, "x_guides", saddle, seats, X, DOWN)
+        carriage(lay, "x_guides", m.x_guides, saddle, seats, X, DOWN)
     with lay.moved_by("xy"):
         aside = y + m.x_drive.offset
         bearing = lay.near(plate, (x + half, aside, low), NUT)
         nut = lay.near(saddle, (0.0, aside, saddle.start[2]), NUT) if m.x_drive.offset else middle
-        drive(lay, "x_drive", nut, bearing, X, d.table_length, plate)
+        drive(
+            lay,
+            "x_drive",
+            m.x_drive,
+            ("x_motor", m.x_motor),
+            nut,
+            bearing,
+            X,
+            d.table_length,
+            plate,
+        )
     work_on(lay, table, 0.0, 0.0)
     return table
 
 
-def saddle_reach(lay: Lay) -> float:
+def saddle_reach(lay: Layout[TableParts]) -> float:
     """Return how far the Y rails reach before and behind the spindle's axis, m."""
     m, d = lay.machine, lay.machine.dimensions
     reach: float = d.travel_y / 2 + d.y_stance / 2 + block(m.y_guides.block).length / 2 + d.stop
     return reach
 
 
-def check_clear_of_column(lay: Lay) -> None:
+def check_clear_of_column(lay: Layout[TableParts]) -> None:
     """Check that table and saddle pass in front of the column.
 
     Raises:
@@ -95,7 +107,7 @@ def check_clear_of_column(lay: Lay) -> None:
         raise InputError("dimensions.throat", expected)
 
 
-def table_dimension_lines(lay: Lay, bottom: float) -> None:
+def table_dimension_lines(lay: Layout[TableParts], bottom: float) -> None:
     """Draw the sizes of a cross table."""
     m, d = lay.machine, lay.machine.dimensions
     lay.size_across("travel_x", "travel X", "front", (0.0, bottom), d.travel_x, -1)

@@ -7,7 +7,7 @@ from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import Bed, work_on
 from unterbau.machine.assemblies.head import slide, z_slide
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import BESIDE, Lay, beam, fasten, four_feet, gusset, lay_plate, rib
+from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset, lay_plate, rib
 from unterbau.machine.assemblies.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.assemblies.table import (
     check_clear_of_column,
@@ -19,6 +19,7 @@ from unterbau.machine.assemblies.table import (
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.structure import Turned
 from unterbau.structure.vectors import Y, Z
@@ -88,7 +89,7 @@ class ArmMill:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[ArmMill]) -> None:
     """Put up a machine of this kind, the arm straight over the table."""
     m, d = lay.machine, lay.machine.dimensions
     check_clear_of_column(lay)
@@ -104,22 +105,31 @@ def put_up(lay: Lay) -> None:
     column_y, front = d.throat + deep / 2, -saddle_reach(lay)
     z = seat - height / 2
     ends = ((0.0, front, z), (0.0, column_y + deep / 2 + m.column_joint.overhang, z))
-    base = beam(lay, "base", "base", *ends, Z, (column_y - front, -front), 8, carries=True)
+    base = beam(lay, "base", m.base, "base", *ends, Z, (column_y - front, -front), 8, carries=True)
     four_feet(lay, base)
     top = d.arm_height + arm_h / 2 + OVER_ARM
-    column = beam(lay, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
+    column = beam(lay, "column", m.column, "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
                   (d.arm_height - seat, *gusset_stops(m.column_joint)), 8, carries=True)  # fmt: skip
-    under = fasten(lay, "column_joint", column, False, base)
-    gusset(lay, "column_joint", column, False, under, BESIDE)
+    under = fasten(lay, "column_joint", m.column_joint, column, False, base)
+    gusset(lay, "column_joint", m.column_joint, column, False, under, BESIDE)
     with lay.turned(d.turn, (0.0, column_y)):
-        arm = beam(lay, "arm", "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5)
-        fasten(lay, "arm_clamp", arm, False, column)
+        arm = beam(
+            lay,
+            "arm",
+            m.arm,
+            "arm",
+            (0.0, column_y, d.arm_height),
+            (0.0, at.carrier_y, d.arm_height),
+            Z,
+            pieces=5,
+        )
+        fasten(lay, "arm_clamp", m.arm_clamp, arm, False, column)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)
         wide = d.z_rail_spacing + 0.05
         ends = ((0.0, at.carrier_y, low), (0.0, at.carrier_y, high))
-        plate = lay_plate(lay, "head_plate", "head plate", *ends, wide, Y)
-        rib(lay, plate, Y)
-        fasten(lay, "arm_end", arm, True, plate)
+        plate = lay_plate(lay, "head_plate", m.head_plate, "head plate", *ends, wide, Y)
+        rib(lay, m.head_plate, plate, Y)
+        fasten(lay, "arm_end", m.arm_end, arm, True, plate)
         z_slide(lay, plate, at, "")
     _work(lay, cross_table(lay, base, seat), column_y)
     bottom = seat - height
@@ -136,7 +146,7 @@ def put_up(lay: Lay) -> None:
     lay.size("travel_z", "travel Z", "side", (ahead, low), (ahead, low + d.travel_z), -3)
 
 
-def _work(lay: Lay, table: Bed, column_y: float) -> None:
+def _work(lay: Layout[ArmMill], table: Bed, column_y: float) -> None:
     """Let the work stand under the tool, wherever the arm is turned to."""
     d = lay.machine.dimensions
     x, y, _ = Turned(d.turn, (0.0, column_y), ()).place((0.0, 0.0, 0.0))

@@ -6,12 +6,13 @@ from typing import Literal
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay, beam, fasten, four_feet
+from unterbau.machine.assemblies.pieces import beam, fasten, four_feet
 from unterbau.machine.assemblies.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.assemblies.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
 from unterbau.strict import STRICT
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.piece import Bar
 from unterbau.structure.vectors import Vector, X, Y, Z
@@ -83,7 +84,7 @@ class BracedMill:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[BracedMill]) -> None:
     """Put up a machine of this kind."""
     m, d = lay.machine, lay.machine.dimensions
     check_clear_of_column(lay)
@@ -101,6 +102,7 @@ def put_up(lay: Lay) -> None:
     base = beam(
         lay,
         "base",
+        m.base,
         "base",
         (0.0, front, z),
         (0.0, behind + 0.02, z),
@@ -114,8 +116,19 @@ def put_up(lay: Lay) -> None:
     posts = []
     for side, name in ((-1, "left post"), (1, "right post")):
         x = side * d.z_rail_spacing / 2
-        post = beam(lay, "post", name, (x, post_y, seat), (x, post_y, top), Y, ((top - seat) * 0.5,), 8, carries=True)
-        fasten(lay, "post_joint", post, False, base)
+        post = beam(
+            lay,
+            "post",
+            m.post,
+            name,
+            (x, post_y, seat),
+            (x, post_y, top),
+            Y,
+            ((top - seat) * 0.5,),
+            8,
+            carries=True,
+        )
+        fasten(lay, "post_joint", m.post_joint, post, False, base)
         posts.append(post)
     _lattice(lay, (posts[0], posts[1]), base, behind, seat, top)
     mill_head(lay, (posts[0], posts[1]), d.throat, top)
@@ -125,13 +138,15 @@ def put_up(lay: Lay) -> None:
         lay.size("brace_reach", "braces", "side", (post_y, seat - height), (behind, seat - height), -1)
 
 
-def _lattice(lay: Lay, posts: tuple[Bar, Bar], base: Bar, behind: float, seat: float, top: float) -> None:
+def _lattice(
+    lay: Layout[BracedMill], posts: tuple[Bar, Bar], base: Bar, behind: float, seat: float, top: float
+) -> None:
     """Brace the posts backwards to the base, and across between them."""
     half, y = posts[1].start[0], posts[0].start[1]
     inner = half - posts[0].width / 2
-    tie = beam(lay, "tie", "top tie", (-inner, y, top), (inner, y, top), Z, pieces=4)
-    fasten(lay, "tie_joint", tie, False, posts[0])
-    fasten(lay, "tie_joint", tie, True, posts[1])
+    tie = beam(lay, "tie", lay.machine.tie, "top tie", (-inner, y, top), (inner, y, top), Z, pieces=4)
+    fasten(lay, "tie_joint", lay.machine.tie_joint, tie, False, posts[0])
+    fasten(lay, "tie_joint", lay.machine.tie_joint, tie, True, posts[1])
     if not lay.machine.dimensions.brace_reach:
         return
     for post, side, name in ((posts[0], -1, "left brace"), (posts[1], 1, "right brace")):
@@ -142,10 +157,10 @@ def _lattice(lay: Lay, posts: tuple[Bar, Bar], base: Bar, behind: float, seat: f
         _brace(lay, f"cross {number} back", (half, y, low), (-half, y, high), posts[1], posts[0], Y)
 
 
-def _brace(lay: Lay, name: str, start: Vector, end: Vector, first: Bar, last: Bar, face: Vector) -> None:
-    laid = beam(lay, "brace", name, start, end, face, pieces=4)
-    fasten(lay, "brace_joint", laid, False, first)
-    fasten(lay, "brace_joint", laid, True, last)
+def _brace(lay: Layout[BracedMill], name: str, start: Vector, end: Vector, first: Bar, last: Bar, face: Vector) -> None:
+    laid = beam(lay, "brace", lay.machine.brace, name, start, end, face, pieces=4)
+    fasten(lay, "brace_joint", lay.machine.brace_joint, laid, False, first)
+    fasten(lay, "brace_joint", lay.machine.brace_joint, laid, True, last)
 
 
 _NEARER = (Related("throat", 0.9, "posts nearer the spindle"), Related("brace_reach", 1.3, "braces further back"))

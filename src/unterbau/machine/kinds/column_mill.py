@@ -5,12 +5,13 @@ from typing import Literal
 
 from unterbau.machine.assemblies.mill import counterweight, head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import BESIDE, Lay, beam, fasten, four_feet, gusset
+from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset
 from unterbau.machine.assemblies.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.assemblies.table import check_clear_of_column, cross_table, saddle_reach, table_height
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.vectors import Y, Z
 from unterbau.structure.weights import member_size
@@ -89,7 +90,7 @@ class ColumnMill:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[ColumnMill]) -> None:
     """Put up a machine of this kind."""
     m, d = lay.machine, lay.machine.dimensions
     check_clear_of_column(lay)
@@ -99,14 +100,25 @@ def put_up(lay: Lay) -> None:
     column_y, front = d.throat + deep / 2, -saddle_reach(lay)
     back = column_y + deep / 2 + m.column_joint.overhang
     z = seat - height / 2
-    base = beam(lay, "base", "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8, carries=True)
+    base = beam(
+        lay,
+        "base",
+        m.base,
+        "base",
+        (0.0, front, z),
+        (0.0, back, z),
+        Z,
+        (column_y - front, -front),
+        8,
+        carries=True,
+    )
     four_feet(lay, base)
     top = head_heights(lay)[1]
     # The column stands on the base's surface; its axis is joined to the base's node below it.
-    column = beam(lay, "column", "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
+    column = beam(lay, "column", m.column, "column", (0.0, column_y, seat), (0.0, column_y, top), Y,
                   gusset_stops(m.column_joint), 8, carries=True)  # fmt: skip
-    under = fasten(lay, "column_joint", column, False, base)
-    gusset(lay, "column_joint", column, False, under, BESIDE)
+    under = fasten(lay, "column_joint", m.column_joint, column, False, base)
+    gusset(lay, "column_joint", m.column_joint, column, False, under, BESIDE)
     mill_head(lay, (column, column), d.throat, top)
     if d.counterweight:
         counterweight(lay, column)

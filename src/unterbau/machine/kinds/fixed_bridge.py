@@ -10,7 +10,7 @@ from unterbau.machine.assemblies.gantry import GantryPlaces, bridge_beam, gantry
 from unterbau.machine.assemblies.head import head_on_beam
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay, beam, fasten, foot, join, lay_plate, point, rib
+from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, rib
 from unterbau.machine.assemblies.sets import (
     CROSS_MEMBERS,
     HEAD_ENDS,
@@ -23,6 +23,7 @@ from unterbau.machine.assemblies.sets import (
 from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.piece import Bar
 from unterbau.structure.spot import NUT
@@ -93,7 +94,7 @@ class FixedBridge:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[FixedBridge]) -> None:
     """Put up a machine of this kind; the table moves, the bridge stands."""
     m, d = lay.machine, lay.machine.dimensions
     at = gantry_places(lay)
@@ -105,15 +106,15 @@ def put_up(lay: Lay) -> None:
     high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + m.beam_joint.overhang
     foot_h = member_size(m.bridge_foot)[0]
     low = bottom - foot_h / 2
-    across = beam(lay, "bridge_foot", "bridge foot", (-at.side_x + m.side.thickness / 2, at.beam_y, low),
+    across = beam(lay, "bridge_foot", m.bridge_foot, "bridge foot", (-at.side_x + m.side.thickness / 2, at.beam_y, low),
                   (at.side_x - m.side.thickness / 2, at.beam_y, low), Z,
                   tuple(at.side_x - m.side.thickness / 2 + s * d.rail_spacing / 2 for s in (-1, 1)))  # fmt: skip
     sides = []
     for side, name in ((-1, "left side"), (1, "right side")):
         place = (side * at.side_x, at.beam_y)
-        plate = lay_plate(lay, "side", name, (*place, low), (*place, high), d.side_width, X)
-        rib(lay, plate, (float(side), 0.0, 0.0))
-        fasten(lay, "side_joint", across, side > 0, plate)
+        plate = lay_plate(lay, "side", m.side, name, (*place, low), (*place, high), d.side_width, X)
+        rib(lay, m.side, plate, (float(side), 0.0, 0.0))
+        fasten(lay, "side_joint", m.side_joint, across, side > 0, plate)
         foot(lay, across, across.first if side < 0 else across.last)
         sides.append(plate)
     for line in rails:
@@ -123,7 +124,7 @@ def put_up(lay: Lay) -> None:
     gantry_dimension_lines(lay, at, low, with_head=False)
 
 
-def _base(lay: Lay, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[Bar, Bar], float]:
+def _base(lay: Layout[FixedBridge], at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[Bar, Bar], float]:
     """Lay the two beams under the rails and the cross members between them."""
     m, d = lay.machine, lay.machine.dimensions
     height, width = member_size(m.base_beam)
@@ -133,41 +134,52 @@ def _base(lay: Lay, at: GantryPlaces, seat: float, reach: float) -> tuple[tuple[
     for side, name in ((-1, "left base beam"), (1, "right base beam")):
         x, z = side * d.rail_spacing / 2, seat - height / 2
         stops = tuple(y + reach for y in (*rows, at.beam_y))
-        laid = beam(lay, "base_beam", name, (x, -reach, z), (x, back, z), Z, stops, 8, carries=True)
+        laid = beam(lay, "base_beam", m.base_beam, name, (x, -reach, z), (x, back, z), Z, stops, 8, carries=True)
         for node in (laid.first, laid.last):
             foot(lay, laid, node)
         lines.append(laid)
     half = d.rail_spacing / 2 - width / 2
     z = seat - member_size(m.cross_member)[0] / 2
     for number, y in enumerate(rows, 1):
-        laid = beam(lay, "cross_member", f"cross member {number}", (-half, y, z), (half, y, z))
-        fasten(lay, "cross_joint", laid, False, lines[0])
-        fasten(lay, "cross_joint", laid, True, lines[1])
+        laid = beam(lay, "cross_member", m.cross_member, f"cross member {number}", (-half, y, z), (half, y, z))
+        fasten(lay, "cross_joint", m.cross_joint, laid, False, lines[0])
+        fasten(lay, "cross_joint", m.cross_joint, laid, True, lines[1])
     return (lines[0], lines[1]), seat - height
 
 
-def _stand(lay: Lay, line: Bar, y: float, across: Bar) -> None:
+def _stand(lay: Layout[FixedBridge], line: Bar, y: float, across: Bar) -> None:
     """Fasten a base beam on the bridge's foot below it."""
     x, _, z = line.start
     under = lay.near(across, (x, y, across.start[2]))
     seat = point(lay, f"{line.name} on the foot", (x, y, z - line.height / 2))
     lay.add(Springs("base_beam", seat, lay.near(line, (x, y, z)), (RIGID,) * 6, Z, X))
-    join(lay, "foot_joint", seat, under, Face(line.width, across.width), Z, X)
+    join(lay, "foot_joint", lay.machine.foot_joint, seat, under, Face(line.width, across.width), Z, X)
 
 
-def _table(lay: Lay, rails: tuple[Bar, Bar], seat: float, reach: float) -> Bed:
+def _table(lay: Layout[FixedBridge], rails: tuple[Bar, Bar], seat: float, reach: float) -> Bed:
     m, d = lay.machine, lay.machine.dimensions
     y = 0.0
     half_x = max(d.travel_x / 2 + MARGIN, d.rail_spacing / 2 + block(m.y_guides.block).width / 2)
     half_y = max(d.travel_y / 2 + MARGIN, d.y_stance / 2 + block(m.y_guides.block).length / 2)
     for line in rails:
-        rail(lay, "y_guides", line, (line.start[0], -reach, seat), (line.start[0], reach, seat), Z)
+        rail(lay, "y_guides", m.y_guides, line, (line.start[0], -reach, seat), (line.start[0], reach, seat), Z)
     with lay.moved_by("y"):
-        plate = bed(lay, "table", "table", (-half_x, half_x), (y - half_y, y + half_y), 0.0)
+        plate = bed(lay, "table", m.table, "table", (-half_x, half_x), (y - half_y, y + half_y), 0.0)
         seats = [(line, (line.start[0], y + end * d.y_stance / 2, seat)) for line in rails for end in (-1, 1)]
-        carriage(lay, "y_guides", plate.plate, seats, Y, Z)
+        carriage(lay, "y_guides", m.y_guides, plate.plate, seats, Y, Z)
     nut = lay.near(plate.plate, (m.y_drive.offset, y, plate.middle), NUT)
-    drive(lay, "y_drive", nut, rails[0].last, Y, 2 * reach, rails[0], (0.0, 0.0, -0.05))
+    drive(
+        lay,
+        "y_drive",
+        m.y_drive,
+        ("y_motor", m.y_motor),
+        nut,
+        rails[0].last,
+        Y,
+        2 * reach,
+        rails[0],
+        (0.0, 0.0, -0.05),
+    )
     work_on(lay, plate, 0.0, 0.0, "X")
     return plate
 

@@ -12,7 +12,7 @@ from unterbau.catalogue.joints import RIGID, Face
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay, beam, fasten, foot, join, lay_plate, point, round_bar
+from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, round_bar
 from unterbau.machine.assemblies.sets import STAND_LINK
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
 from unterbau.model.spindle import SPINDLE_ZETA, spindle_springs
@@ -20,6 +20,8 @@ from unterbau.strict import STRICT
 from unterbau.structure.bodies import Prism, round_ring
 from unterbau.structure.carrier import carrier
 from unterbau.structure.join import Springs, Weight
+from unterbau.structure.keys import Key
+from unterbau.structure.layout import Layout
 from unterbau.structure.motion import Ware
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Place, Plate, Sizes, Spindle, Stand
 from unterbau.structure.piece import Bar, PlatePiece
@@ -95,7 +97,7 @@ class Lathe:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[Lathe]) -> None:
     """Put up a machine of this kind."""
     d = lay.machine.dimensions
     tool: Vector = (_tool_x(lay.machine, LAID_OUT), -LAID_OUT.y * d.travel_y, d.centre_height)
@@ -113,7 +115,7 @@ def put_up(lay: Lay) -> None:
     lay.size_across("bed_spacing", "bed tubes", "side", (0.0, bottom), d.bed_spacing, -1)
 
 
-def _bed(lay: Lay) -> tuple[Bar, Bar]:
+def _bed(lay: Layout[Lathe]) -> tuple[Bar, Bar]:
     m, d = lay.machine, lay.machine.dimensions
     height, width = member_size(m.bed_tube)
     left = -CHUCK - d.bearing_spacing - BEHIND
@@ -126,15 +128,15 @@ def _bed(lay: Lay) -> tuple[Bar, Bar]:
     for side, name in ((-1, "front tube"), (1, "back tube")):
         y, z = side * d.bed_spacing / 2, -height / 2
         stops = tuple(x - left for x in (*places, *rows))
-        laid = beam(lay, "bed_tube", name, (left, y, z), (right, y, z), Z, stops, 8, carries=True)
+        laid = beam(lay, "bed_tube", m.bed_tube, name, (left, y, z), (right, y, z), Z, stops, 8, carries=True)
         for node in (laid.first, laid.last):
             foot(lay, laid, node)
         tubes.append(laid)
     inner = d.bed_spacing / 2 - width / 2
     for number, x in enumerate(rows, 1):
-        tie = beam(lay, "tie", f"tie {number}", (x, -inner, -height / 2), (x, inner, -height / 2), Z, pieces=4)
-        fasten(lay, "tie_joint", tie, False, tubes[0])
-        fasten(lay, "tie_joint", tie, True, tubes[1])
+        tie = beam(lay, "tie", m.tie, f"tie {number}", (x, -inner, -height / 2), (x, inner, -height / 2), Z, pieces=4)
+        fasten(lay, "tie_joint", m.tie_joint, tie, False, tubes[0])
+        fasten(lay, "tie_joint", m.tie_joint, tie, True, tubes[1])
     return tubes[0], tubes[1]
 
 
@@ -149,30 +151,38 @@ def _way(machine: Lathe, place: Place) -> Vector:
     return (off, (place.y - LAID_OUT.y) * machine.dimensions.travel_y, 0.0)
 
 
-def _tail_x(lay: Lay) -> float:
+def _tail_x(lay: Layout[Lathe]) -> float:
     return float(lay.machine.work.stick_out + TAIL / 2)
 
 
-def _upright(lay: Lay, key: str, name: str, x: float, tubes: tuple[Bar, Bar]) -> Spot:
+def _upright(lay: Layout[Lathe], key: Key, plate: Plate, name: str, x: float, tubes: tuple[Bar, Bar]) -> Spot:
     """Stand a plate across the bed, from its surface to the spindle's axis; return where its bearing sits."""
     m, d = lay.machine, lay.machine.dimensions
-    plate: Plate = getattr(m, key)
     wide = d.bed_spacing + tubes[0].width
-    laid = lay_plate(lay, key, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
+    laid = lay_plate(lay, key, plate, name, (x, 0.0, 0.0), (x, 0.0, d.centre_height), wide, X)
     for tube in tubes:
         place = (x, tube.start[1], 0.0)
         held = laid.hold(place, laid.half_of(Y, tube.width, 0.02))
-        join(lay, "headstock_joint", held, lay.near(tube, place), Face(plate.thickness, tube.width), Z, X)
+        join(
+            lay,
+            "headstock_joint",
+            m.headstock_joint,
+            held,
+            lay.near(tube, place),
+            Face(plate.thickness, tube.width),
+            Z,
+            X,
+        )
     return laid.hold(laid.end, BEARING)
 
 
-def _headstock(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
+def _headstock(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
     m, d = lay.machine, lay.machine.dimensions
     s, z = m.spindle, d.centre_height
     front, rear = -CHUCK, -CHUCK - d.bearing_spacing
-    shaft = beam(lay, "shaft", "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
+    shaft = beam(lay, "shaft", m.shaft, "shaft", (rear, 0.0, z), (0.0, 0.0, z), Z, (front - rear,), 6)
     for name, x, axial in (("front bearing", front, s.axial), ("rear bearing", rear, 0.0)):
-        bearing = _upright(lay, "headstock", f"headstock, {name}", x, tubes)
+        bearing = _upright(lay, "headstock", m.headstock, f"headstock, {name}", x, tubes)
         k = spindle_springs((axial, s.radial, s.radial, 0.0, s.tilt / 2, s.tilt / 2))
         node = lay.near(shaft, (x, 0.0, z))
         lay.add(Springs("spindle", node, bearing, k, X, Z, SPINDLE_ZETA))
@@ -181,15 +191,15 @@ def _headstock(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
     lay.add(Weight(shaft.last, s.mass, (-CHUCK / 2, 0.0, 0.0)))
     look = Prism("spindle", "shaft", (-s.length, 0.0, z), (0.0, 0.0, z), Z, (round_ring(s.diameter),))
     lay.add(Ware("spindle", "bearings and chuck", s.mass, ("spindle",), look))
-    work = round_bar(lay, "work", "work", (0.0, 0.0, z), (m.work.stick_out, 0.0, z), ())
-    join(lay, "chuck", work.first, shaft.last, Face(m.work.diameter, m.work.diameter))
+    work = round_bar(lay, "work", m.work, "work", (0.0, 0.0, z), (m.work.stick_out, 0.0, z), ())
+    join(lay, "chuck", m.chuck, work.first, shaft.last, Face(m.work.diameter, m.work.diameter))
     if d.tailstock:
-        tail = _upright(lay, "tailstock", "tailstock", _tail_x(lay), tubes)
-        join(lay, "centre", work.last, tail, Face(0.02, 0.02))
+        tail = _upright(lay, "tailstock", m.tailstock, "tailstock", _tail_x(lay), tubes)
+        join(lay, "centre", m.centre, work.last, tail, Face(0.02, 0.02))
     lay.work = Work("work", (tool[0], 0.0, z), carrier("X"))
 
 
-def _carriage(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
+def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
     m, d = lay.machine, lay.machine.dimensions
     x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
     (x, tip_y, z), at = tool, tool[0] + d.tool_ahead
@@ -207,18 +217,28 @@ def _carriage(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
     clear = -CHUCK + m.headstock.thickness / 2 + 0.001
     for tube in tubes:
         ends = ((clear, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
-        rail(lay, "x_guides", tube, *ends, Z)
+        rail(lay, "x_guides", m.x_guides, tube, *ends, Z)
     with lay.moved_by("X"):
         wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
-        saddle = lay_plate(lay, "saddle", "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
+        saddle = lay_plate(lay, "saddle", m.saddle, "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
         seats = [(tube, (at + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
-        carriage(lay, "x_guides", saddle, seats, X, Z)
+        carriage(lay, "x_guides", m.x_guides, saddle, seats, X, Z)
         for side in (-1, 1):
             beside = at + side * d.y_rail_spacing / 2
-            rail(lay, "y_guides", saddle, (beside, first, slide_seat), (beside, last, slide_seat), Z)
+            rail(
+                lay,
+                "y_guides",
+                m.y_guides,
+                saddle,
+                (beside, first, slide_seat),
+                (beside, last, slide_seat),
+                Z,
+            )
     drive(
         lay,
         "x_drive",
+        m.x_drive,
+        ("x_motor", m.x_motor),
         lay.near(saddle, (at, 0.0, saddle_z), NUT),
         tubes[0].last,
         X,
@@ -228,26 +248,36 @@ def _carriage(lay: Lay, tubes: tuple[Bar, Bar], tool: Vector) -> None:
     with lay.moved_by("Xy"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
         wide = d.y_rail_spacing + y_block.width
-        slide = lay_plate(lay, "cross_slide", "cross slide", *ends, wide, Z)
+        slide = lay_plate(lay, "cross_slide", m.cross_slide, "cross slide", *ends, wide, Z)
         across = [
             (saddle, (at + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))
             for side in (-1, 1) for end in (-1, 1)
         ]  # fmt: skip
-        carriage(lay, "y_guides", slide, across, Y, Z)
+        carriage(lay, "y_guides", m.y_guides, slide, across, Y, Z)
         _tool(lay, slide, (x, post_y, low), tool)
     with lay.moved_by("X"):
         nut = lay.near(slide, (at, post_y, slide_z), NUT)
-        drive(lay, "y_drive", nut, lay.near(saddle, saddle.start, NUT), Y, saddle.length, saddle)
+        drive(
+            lay,
+            "y_drive",
+            m.y_drive,
+            ("y_motor", m.y_motor),
+            nut,
+            lay.near(saddle, saddle.start, NUT),
+            Y,
+            saddle.length,
+            saddle,
+        )
 
 
-def _tool(lay: Lay, slide: PlatePiece, foot_place: Vector, tool: Vector) -> None:
+def _tool(lay: Layout[Lathe], slide: PlatePiece, foot_place: Vector, tool: Vector) -> None:
     m = lay.machine
     x, post_y, low = foot_place
-    post = beam(lay, "tool_post", "tool post", (x, post_y, low), (x, post_y, tool[2]), Y, pieces=3)
-    fasten(lay, "post_joint", post, False, slide)
+    post = beam(lay, "tool_post", m.tool_post, "tool post", (x, post_y, low), (x, post_y, tool[2]), Y, pieces=3)
+    fasten(lay, "post_joint", m.post_joint, post, False, slide)
     nose = point(lay, "tool holder", (x, tool[1] - m.cutter.stick_out, tool[2]))
     lay.add(Springs("tool_post", nose, post.last, (RIGID,) * 6, X, Z))
-    bit = round_bar(lay, "cutter", "cutter", nose.place, tool, (), nose)
+    bit = round_bar(lay, "cutter", m.cutter, "cutter", nose.place, tool, (), nose)
     lay.nose, lay.tip = nose, bit.last
 
 

@@ -8,7 +8,6 @@ from unterbau.machine.assemblies.bed import work_on
 from unterbau.machine.assemblies.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.assemblies.ladder import ladder
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay
 from unterbau.machine.assemblies.sets import (
     CROSS_MEMBERS,
     FEET,
@@ -25,6 +24,7 @@ from unterbau.machine.assemblies.sets import (
     STAND_LINK,
 )
 from unterbau.strict import STRICT
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.weights import member_size
 
@@ -94,7 +94,7 @@ class MovingGantry:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[MovingGantry]) -> None:
     """Put up a machine of this kind: the gantry runs on the side beams, the bed lies between them."""
     m, d = lay.machine, lay.machine.dimensions
     at = gantry_places(lay)

@@ -10,7 +10,7 @@ from unterbau.machine.assemblies.bed import work_on
 from unterbau.machine.assemblies.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.assemblies.ladder import ladder
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay, join, lay_plate, rib
+from unterbau.machine.assemblies.pieces import join, lay_plate, rib
 from unterbau.machine.assemblies.sets import (
     CROSS_MEMBERS,
     FEET,
@@ -29,6 +29,7 @@ from unterbau.machine.assemblies.sets import (
 from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
 from unterbau.model.bars import stops_of
 from unterbau.strict import STRICT
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 from unterbau.structure.vectors import X, Y, Z, plus
 
@@ -96,7 +97,7 @@ class RaisedSides:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[RaisedSides]) -> None:
     """Put up a machine of this kind."""
     m, d = lay.machine, lay.machine.dimensions
     at = gantry_places(lay)
@@ -114,12 +115,21 @@ def put_up(lay: Lay) -> None:
     for host, name in zip(base.sides, ("left wall", "right wall"), strict=True):
         low, high = -m.bed.thickness, d.wall_height
         front, back = ((host.start[0], y, (low + high) / 2) for y in base.span)
-        plate = lay_plate(lay, "wall", name, front, back, high - low, X)
-        rib(lay, plate, (1.0 if front[0] > 0 else -1.0, 0.0, 0.0), across=True)
+        plate = lay_plate(lay, "wall", m.wall, name, front, back, high - low, X)
+        rib(lay, m.wall, plate, (1.0 if front[0] > 0 else -1.0, 0.0, 0.0), across=True)
         for stop in stops_of(host):
             x, y, z = plus(host.start, host.along, stop)
             held = plate.hold((x, y, low), plate.half_of(Y, 0.1, 0.03))
-            join(lay, "wall_joint", held, lay.near(host, (x, y, z)), Face(0.1, m.wall.thickness), Z, X)
+            join(
+                lay,
+                "wall_joint",
+                m.wall_joint,
+                held,
+                lay.near(host, (x, y, z)),
+                Face(0.1, m.wall.thickness),
+                Z,
+                X,
+            )
         walls.append(plate)
     gantry_on_rails(lay, (walls[0], walls[1]), d.wall_height, base.span, twin=m.y_drive.count == 2)
     work_on(lay, base.bed, 0.0, 0.0, "XY")

@@ -6,10 +6,11 @@ from typing import Literal
 from unterbau.machine.assemblies.bed import bed, work_on
 from unterbau.machine.assemblies.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay, foot
+from unterbau.machine.assemblies.pieces import foot
 from unterbau.machine.assemblies.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
 from unterbau.machine.kind import Link, SizeField
 from unterbau.strict import STRICT
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
 
 EDGE = 0.02
@@ -68,7 +69,7 @@ class SlabRouter:
     stand: Stand = field(default_factory=Stand)
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[SlabRouter]) -> None:
     """Put up a machine of this kind: rails lie on the table's surface along its edges."""
     m, d = lay.machine, lay.machine.dimensions
     at = gantry_places(lay)
@@ -77,7 +78,7 @@ def put_up(lay: Lay) -> None:
     back = max(at.reach[1] + reach, d.travel_y / 2 + EDGE)
     half = at.side_x + m.side.thickness / 2 + EDGE
     inset = min(d.foot_inset, half - 0.01)
-    slab = bed(lay, "slab", "table", (-half, half), (front, back), 0.0)
+    slab = bed(lay, "slab", m.slab, "table", (-half, half), (front, back), 0.0)
     for x in (-half + inset, half - inset):
         for y in (front + d.foot_inset, back - d.foot_inset):
             foot(lay, slab.plate, lay.near(slab.plate, (x, y, slab.middle), FOOT))

@@ -9,11 +9,12 @@ from unterbau.errors import InputError
 from unterbau.machine.assemblies.head import FORWARD, slide, z_slide
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import Lay, beam, collar, fasten, join, lay_plate, point, rib
+from unterbau.machine.assemblies.pieces import beam, collar, fasten, join, lay_plate, point, rib
 from unterbau.machine.assemblies.sets import SPINDLE_LINKS
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
+from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import NUT
@@ -79,7 +80,7 @@ class WallAxis:
     collet: Joint = field(default_factory=lambda: Joint("collet"))
 
 
-def put_up(lay: Lay) -> None:
+def put_up(lay: Layout[WallAxis]) -> None:
     """Put up a machine of this kind."""
     m, d = lay.machine, lay.machine.dimensions
     at = slide(m, m.head_plate)
@@ -93,14 +94,14 @@ def put_up(lay: Lay) -> None:
     plate = _carriage(lay, host, x)
     with lay.moved_by("X"):
         z = d.beam_height
-        arm = beam(lay, "arm", "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
-        fasten(lay, "arm_joint", arm, False, plate)
+        arm = beam(lay, "arm", m.arm, "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
+        fasten(lay, "arm_joint", m.arm_joint, arm, False, plate)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, z + arm_h / 2)
         wide = d.z_rail_spacing + 0.04
         ends = ((x, at.carrier_y, low), (x, at.carrier_y, high))
-        head = lay_plate(lay, "head_plate", "head plate", *ends, wide, Y)
-        rib(lay, head, Y)
-        fasten(lay, "arm_end", arm, True, head)
+        head = lay_plate(lay, "head_plate", m.head_plate, "head plate", *ends, wide, Y)
+        rib(lay, m.head_plate, head, Y)
+        fasten(lay, "arm_end", m.arm_end, arm, True, head)
     z_slide(lay, head, at, "X")
     with lay.moved_by("X"):
         floor = point(lay, "under the work", (x, 0.0, 0.0))
@@ -119,7 +120,7 @@ def put_up(lay: Lay) -> None:
     lay.size("travel_z", "travel Z", "side", (ahead, foot), (ahead, foot + d.travel_z), -3)
 
 
-def _beam(lay: Lay) -> Bar:
+def _beam(lay: Layout[WallAxis]) -> Bar:
     """Lay beam and panel, and anchor the panel to the wall every so far."""
     m, d = lay.machine, lay.machine.dimensions
     height, width = member_size(m.wall_beam)
@@ -128,25 +129,34 @@ def _beam(lay: Lay) -> Bar:
     places = [-half + 0.05 + (2 * half - 0.1) * k / (count - 1) for k in range(count)]
     stops = tuple(x + half for x in places)
     y, z = d.arm_reach + width / 2, d.beam_height
-    laid = beam(lay, "wall_beam", "wall beam", (-half, y, z), (half, y, z), Z, stops, 8, carries=True)
+    laid = beam(lay, "wall_beam", m.wall_beam, "wall beam", (-half, y, z), (half, y, z), Z, stops, 8, carries=True)
     back = d.arm_reach + width + m.panel.thickness / 2
     tall = height + 0.1
-    panel = lay_plate(lay, "panel", "panel", (-half, back, z), (half, back, z), tall, Y)
+    panel = lay_plate(lay, "panel", m.panel, "panel", (-half, back, z), (half, back, z), tall, Y)
     for x in places:
         node = lay.near(laid, (x, y, z))
         held = panel.hold((x, back, z), panel.half_of(Z, height, 0.08))
-        join(lay, "panel_joint", node, held, Face(height, 0.08), Y, Z)
-        join(lay, "anchor", held, None, Face(tall, 0.1), Y, Z)
-    for key, part in (("panel_joint", laid), ("anchor", panel)):
-        collar(lay, key, part, False)
-        collar(lay, key, part, True)
+        join(lay, "panel_joint", m.panel_joint, node, held, Face(height, 0.08), Y, Z)
+        join(lay, "anchor", m.anchor, held, None, Face(tall, 0.1), Y, Z)
+    for last in (False, True):
+        collar(lay, "panel_joint", laid, last)
+    for last in (False, True):
+        collar(lay, "anchor", panel, last)
     for side in (-1, 1):
         level = z + side * max(height - block(m.x_guides.block).width, 0.6 * height) / 2
-        rail(lay, "x_guides", laid, (-half, d.arm_reach, level), (half, d.arm_reach, level), FORWARD)
+        rail(
+            lay,
+            "x_guides",
+            m.x_guides,
+            laid,
+            (-half, d.arm_reach, level),
+            (half, d.arm_reach, level),
+            FORWARD,
+        )
     return laid
 
 
-def _carriage(lay: Lay, host: Bar, x: float) -> PlatePiece:
+def _carriage(lay: Layout[WallAxis], host: Bar, x: float) -> PlatePiece:
     m, d = lay.machine, lay.machine.dimensions
     size = block(m.x_guides.block)
     spacing = max(host.height - size.width, 0.6 * host.height)
@@ -154,13 +164,23 @@ def _carriage(lay: Lay, host: Bar, x: float) -> PlatePiece:
     half = spacing / 2 + size.width / 2
     with lay.moved_by("X"):
         wide = d.x_stance + size.length
-        plate = lay_plate(lay, "x_plate", "X plate", (x, y, z - half), (x, y, z + half), wide, Y)
+        plate = lay_plate(lay, "x_plate", m.x_plate, "X plate", (x, y, z - half), (x, y, z + half), wide, Y)
         seats = [
             (host, (x + side * d.x_stance / 2, d.arm_reach, z + level * spacing / 2))
             for level in (-1, 1) for side in (-1, 1)
         ]  # fmt: skip
-        carriage(lay, "x_guides", plate, seats, X, FORWARD)
-    drive(lay, "x_drive", lay.near(plate, (x, y, z), NUT), host.first, X, host.length, host)
+        carriage(lay, "x_guides", m.x_guides, plate, seats, X, FORWARD)
+    drive(
+        lay,
+        "x_drive",
+        m.x_drive,
+        ("x_motor", m.x_motor),
+        lay.near(plate, (x, y, z), NUT),
+        host.first,
+        X,
+        host.length,
+        host,
+    )
     return plate
 
 

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 from unterbau.errors import UnterbauError
 from unterbau.files.project_json import SUFFIX, parse_project
 from unterbau.files.recovery import Kept, throw_away
-from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.machine.machine import KINDS
 from unterbau.project.edits import rename_project
 from unterbau.project.project import Candidate, Project
 from unterbau.ui.commands import Command
@@ -25,7 +25,7 @@ FILTER = f"Unterbau projects (*{SUFFIX})"
 
 def new_project() -> Project:
     """Return a project with one machine to start from."""
-    return Project("Untitled machine", "first candidate", (Candidate("first candidate", MovingGantry()),))
+    return Project("Untitled machine", "first candidate", (Candidate("first candidate", KINDS[0].model()),))
 
 
 DEMOS = {
