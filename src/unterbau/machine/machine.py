@@ -118,6 +118,11 @@ def moving_masses(machine: Machine) -> dict[str, float]:
     return masses_moved(lay_out(machine))
 
 
+def listed_mass(machine: Machine) -> float:
+    """Return the mass of all pieces of a machine as they are sawn and bought, kg."""
+    return sum(line.mass for line in lines_of(lay_out(machine)))
+
+
 def part(machine: Machine, key: str) -> Part:
     """Return the part, joint, guide or drive behind a link."""
     found: Part = getattr(machine, key)

@@ -11,6 +11,7 @@ from unterbau.catalogue.joints import BOLTS, OWN, joint, own_joint
 from unterbau.materials.material import material
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.carrier import AXES, STILL, Carrier
+from unterbau.structure.ends import sawn
 from unterbau.structure.join import BasePlateJoin, EndJoin, GussetJoin, Join, RibJoin
 from unterbau.structure.line import Line
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
@@ -85,8 +86,8 @@ def _lines(_step: object, _structure: Structure) -> Found:
 
 
 @_lines.register
-def _bar(one: Bar, _structure: Structure) -> Found:
-    yield from member_lines(one.key, one.part, 1, one.length)
+def _bar(one: Bar, structure: Structure) -> Found:
+    yield from member_lines(one.key, one.part, 1, sawn(structure)[one.name].length)
     plates = inner_plates(one.part, one.length)
     if plates.count:
         base = material(one.part.material)

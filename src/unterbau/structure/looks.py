@@ -9,6 +9,7 @@ from unterbau.catalogue.guides import block
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.bodies import Body, Prism, Sheet, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
+from unterbau.structure.ends import sawn
 from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, Join, RibJoin
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
@@ -67,9 +68,9 @@ def _look(_step: object, _structure: Structure) -> Found:
 
 
 @_look.register
-def _bar(one: Bar, _structure: Structure) -> Found:
-    rings = member_rings(one.part)
-    yield Prism(one.key, one.name, one.start, one.end, one.up, rings[:1] if one.part.fill else rings)
+def _bar(one: Bar, structure: Structure) -> Found:
+    rings, as_cut = member_rings(one.part), sawn(structure)[one.name]
+    yield Prism(one.key, one.name, as_cut.start, as_cut.end, one.up, rings[:1] if one.part.fill else rings)
 
 
 @_look.register

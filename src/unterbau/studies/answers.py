@@ -5,10 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from unterbau.band import LEVELS, Band
-from unterbau.machine.machine import Machine, moving_masses
+from unterbau.machine.machine import Machine, listed_mass, moving_masses
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import solve_modes
-from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Place
 from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
@@ -95,12 +94,11 @@ def likely_answers(machine: Machine, place: Place) -> tuple[LikelyAnswers, Solve
 
 
 def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
-    mass, _ = total_mass(solved.built.frame)
     return LikelyAnswers(
         compliance=tip_compliance(solved),
         nose=nose_compliance(solved),
         shares=shares(machine, solved),
-        mass=mass,
+        mass=listed_mass(machine),
         moving=moving_masses(machine),
     )
 

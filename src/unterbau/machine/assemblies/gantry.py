@@ -6,7 +6,7 @@ from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.head import BeamRail, beam_rails, beam_seat, head_on_beam, slide
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.needs import GantryParts
-from unterbau.machine.assemblies.pieces import beam, fasten, gusset, lay_plate, rib
+from unterbau.machine.assemblies.pieces import Host, beam, fasten, gusset, lay_plate, rib
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar, PlatePiece
@@ -91,9 +91,8 @@ def bridge_beam(lay: Layout[GantryParts], at: GantryPlaces, y: float, sides: tup
 
 
 def gantry_on_rails(
-    lay: Layout[GantryParts], hosts: tuple[Bar | PlatePiece, Bar | PlatePiece], seat_z: float, span: tuple[float, float],
-    twin: bool = True,
-) -> GantryPlaces:  # fmt: skip
+    lay: Layout[GantryParts], hosts: tuple[Host, Host], seat_z: float, span: tuple[float, float], twin: bool = True
+) -> GantryPlaces:
     """Put a moving gantry with its head on rails along Y that lie on two hosts at a height, over a span of y."""
     m, d = lay.machine, lay.machine.dimensions
     at = gantry_places(lay)

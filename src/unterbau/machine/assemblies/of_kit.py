@@ -39,10 +39,12 @@ def _holders(model: type) -> dict[str, tuple[str, ...]]:
 
 
 def kind_of_kit(
-    model: type[M], kind_id: str, label: str, good: str, bad: str, links: tuple[Link, ...], sizes: tuple[SizeField, ...],
+    model: type[M], kind_id: str, label: str, good: str, bad: str, links: tuple[Link, ...],
+    sizes: tuple[SizeField, ...],
     put_up: Callable[[Layout[M]], None], *, ends: Mapping[str, str], fitting: Mapping[str, tuple[str, ...]],
     related: Mapping[str, tuple[Related, ...]], more: More | None = None,
-    most_drives: Mapping[str, int] | None = None, carrying: tuple[str, ...] = (), way: Callable[[M, Place], Vector] = even_way,
+    most_drives: Mapping[str, int] | None = None, carrying: tuple[str, ...] = (),
+    way: Callable[[M, Place], Vector] = even_way,
 ) -> Kind:  # fmt: skip
     """Return a kind whose structures come from one function that lays the machine out."""
     most = most_drives or {}

@@ -94,7 +94,8 @@ def _base_plate(lay: Lay, key: Key, chosen: Joint, bar: Bar, last: bool, host: H
     ends = (plus(middle, bar.up, -tall / 2), plus(middle, bar.up, tall / 2))
     name = f"base plate of {bar.name} {'end' if last else 'start'}"
     text = f"base plate {group.thickness * 1e3:g} mm, {material(bar.part.material).label}"
-    plate = crossed(key, name, ends, (group.thickness, wide), bar.along, bar.part.material, text)
+    bare = crossed(key, name, ends, (group.thickness, wide), bar.along, bar.part.material, text)
+    plate = replace(bare, carrier=lay.carrier)
     radius, bolts = float(group.size[1:]) * 1e-3, []
     for across, along in bolt_places(group, Face(tall, wide)):
         if abs(across) < bar.width / 2 + radius and abs(along) < bar.height / 2 + radius:
