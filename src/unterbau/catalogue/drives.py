@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 from unterbau.band import Band, Level
 from unterbau.catalogue.tables import table
@@ -31,6 +32,12 @@ class DriveKind:
     """Holding torque of the motor one usually puts there, N·m."""
     self_locking: bool = False
     """Whether friction holds a screw that is pushed, so that the motor is not asked."""
+    diameter: float = 0.006
+    """As drawn, of screw, belt or rack, m."""
+    nut_length: float = 0.04
+    """Of the nut, clamp or pinion, along the axis, m."""
+    ends: tuple[float, float] = (0.0, 0.0)
+    """Of a screw beyond its thread at the fixed and the floating bearing, of a belt round its pulleys, m."""
 
     def stiffness(self, level: Level, distance: float, length: float) -> float:
         """Return the axial stiffness with the nut at a distance from the fixed bearing, N/m.
@@ -59,6 +66,9 @@ class MotorKind:
     stiffer: Band
     """Against a stepper's magnetic spring."""
     source: str
+    curve: tuple[tuple[float, float], ...] = ()
+    """Turns a minute, and the share of its torque that is left there."""
+    curve_source: str = ""
 
 
 TEETH = 50
@@ -86,7 +96,8 @@ def motor_stiffness(kind: DriveKind, motor: MotorKind, torque: float, level: Lev
 @lru_cache(maxsize=1)
 def motors() -> dict[str, MotorKind]:
     """Return all kinds of motor by id."""
-    return {row["id"]: MotorKind(row["id"], row["label"], Band(*row["stiffer"]), row["source"])
+    return {row["id"]: MotorKind(row["id"], row["label"], Band(*row["stiffer"]), row["source"],
+                                 tuple((n, share) for n, share in row["curve"]), row["curve_source"])
             for row in table("drives")["motors"]}  # fmt: skip
 
 
@@ -105,21 +116,27 @@ def drives() -> dict[str, DriveKind]:
         result[row["id"]] = DriveKind(
             row["id"], row["label"], Band(EA, EA, EA), nut, bearing, row["kg_m"], row["motor_kg"],
             data["zeta"], row["source"], None, row["lead_mm"] / 2e3 / math.pi, row["torque_Nm"],
-            bool(row.get("self_locking", False)),
+            bool(row.get("self_locking", False)), *_lengths(row),
         )  # fmt: skip
     for row in data["belts"]:
         result[row["id"]] = DriveKind(
             row["id"], row["label"], Band(*row["EA_kN"]).scaled(1e3), None, None, row["kg_m"],
             row["motor_kg"], data["zeta"], row["source"],
-            Band(*row["tension_N"]) if "tension_N" in row else None, row["pulley_mm"] / 1e3, row["torque_Nm"],
+            Band(*row["tension_N"]) if "tension_N" in row else None, row["pulley_mm"] / 1e3, row["torque_Nm"], False,
+            *_lengths(row),
         )  # fmt: skip
     for row in data["racks"]:
         mesh, gear = (Band(*row[name]).scaled(1e6) for name in ("mesh", "gear"))
         result[row["id"]] = DriveKind(
             row["id"], row["label"], ENDLESS, mesh, gear, row["kg_m"], row["motor_kg"], data["zeta"], row["source"],
-            None, row["pulley_mm"] / 1e3 / row["gear_ratio"], row["torque_Nm"],
+            None, row["pulley_mm"] / 1e3 / row["gear_ratio"], row["torque_Nm"], False, *_lengths(row),
         )  # fmt: skip
     return result
+
+
+def _lengths(row: dict[str, Any]) -> tuple[float, float, tuple[float, float]]:
+    fixed, floating = row["ends_mm"]
+    return row["diameter_mm"] / 1e3, row["nut_mm"] / 1e3, (fixed / 1e3, floating / 1e3)
 
 
 def drive(name: str) -> DriveKind:

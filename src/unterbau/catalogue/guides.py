@@ -47,6 +47,9 @@ class Block:
     profiled: bool = True
     """Whether what lies under its rail leaves it a part of its own stiffness only; wheels and bushings are as told."""
 
+    rating: tuple[float, float] | None = None
+    """Dynamic and static load rating, N; nothing of wheels, which are not rated."""
+
     def springs(self, level: Level, preload: Preload, under: Under = "profile") -> Six:
         """Return stiffness when installed: along the rail (free), sideways, off the rail; roll, pitch, yaw.
 
@@ -80,6 +83,7 @@ def blocks() -> dict[str, Block]:
             rail_mass=row["rail_kg_m"],
             zeta=data["zeta"],
             free=row.get("free_mm", 0.0) / 1e3,
+            rating=(row["rating_kN"][0] * 1e3, row["rating_kN"][1] * 1e3) if row["rating_kN"] else None,
             source=row["source"] if "pair" in row else f"{row['source']}; {data['installed_source']}",
         )
     return result

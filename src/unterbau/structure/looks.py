@@ -158,7 +158,7 @@ def _drive(one: DriveTrain, structure: Structure) -> Found:
     start = plus(plus(nut, one.beside), along, -away)
     end = plus(start, along, one.length if away >= 0 else -one.length)
     yield Prism(one.key, one.host, start, end, cross(along, Z if abs(along[2]) < 0.5 else X),
-                (round_ring(0.016 if kind.nut else 0.006, 8),))  # fmt: skip
+                (round_ring(kind.diameter, 8),))  # fmt: skip
 
 
 def _on(structure: Structure, name: str, place: Vector) -> Vector:

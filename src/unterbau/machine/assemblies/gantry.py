@@ -15,6 +15,7 @@ from unterbau.structure.vectors import X, Y, Z
 from unterbau.structure.weights import member_size
 
 DOWN = (0.0, 0.0, -1.0)
+OUTSIDE = 0.02  # of a side plate, where its screw runs
 FOOT = 0.04  # from a side plate's lower edge up to where its nut is bolted on
 
 
@@ -127,6 +128,8 @@ def gantry_on_rails(
             Y,
             span[1] - span[0],
             host,
+            (-d.travel_y / 2, d.travel_y / 2),
+            ((m.side.thickness / 2 + OUTSIDE) * (1.0 if plate.start[0] > 0 else -1.0), 0.0, 0.0),
         )
     return at
 

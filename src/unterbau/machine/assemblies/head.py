@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from unterbau.catalogue.drives import drive as drive_kind
 from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.needs import HeadParts, SlideParts, SpindleParts
@@ -17,6 +18,7 @@ from unterbau.structure.weights import member_size
 
 FORWARD = (0.0, -1.0, 0.0)
 DOWN = (0.0, 0.0, -1.0)
+UNDER_BEARING = 0.02  # of the nut at its highest
 LIP = 0.015  # of a carriage over blocks on a top or bottom face
 
 
@@ -106,7 +108,8 @@ def head_on_beam(lay: Layout[HeadParts], beam: Bar, rails: tuple[BeamRail, BeamR
             carriage(lay, "x_guides", m.x_guides, plate, seats, X, one.up)
     with lay.moved_by(carried):
         nut = lay.near(plate, (0.0, place[1], (rails[0].z + rails[1].z) / 2 + m.x_drive.offset), NUT)
-        drive(lay, "x_drive", m.x_drive, ("x_motor", m.x_motor), nut, beam.first, X, beam.length, beam)
+        way, gap = (-d.travel_x / 2, d.travel_x / 2), (0.0, m.x_plate.thickness / 2 + size.height / 2, 0.0)
+        drive(lay, "x_drive", m.x_drive, ("x_motor", m.x_motor), nut, beam.first, X, beam.length, beam, way, gap)
     z_slide(lay, plate, at, "X" + carried)
 
 
@@ -134,7 +137,8 @@ def z_slide(lay: Layout[SlideParts], carrier: PlatePiece, at: Slide, moved_by: s
         seats = [(plate, (side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
         carriage(lay, "z_guides", m.z_guides, carrier, seats, Z, Y)
         aside = m.z_drive.offset
-        nut = lay.near(plate, (aside, behind, (bottom + top) / 2), NUT)
+        highest = carrier.end[2] - d.travel_z - drive_kind(m.z_drive.kind).nut_length / 2 - UNDER_BEARING
+        nut = lay.near(plate, (aside, behind, max(bottom, min((bottom + top) / 2, highest))), NUT)
         bearing = lay.near(carrier, (aside, carrier.end[1], carrier.end[2]), NUT)
         drive(
             lay,
@@ -144,8 +148,10 @@ def z_slide(lay: Layout[SlideParts], carrier: PlatePiece, at: Slide, moved_by: s
             nut,
             bearing,
             Z,
-            d.travel_z + 0.06,
+            0.0,
             carrier,
+            (0.0, d.travel_z),
+            (0.0, m.z_plate.thickness / 2 + size.height / 2, 0.0),
         )
     with lay.moved_by(f"{moved_by}Z"):
         spindle(lay, plate, at.clamp_z, at.nose_z, at.tip_z)

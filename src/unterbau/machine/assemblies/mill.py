@@ -74,8 +74,10 @@ def mill_head(lay: Layout[MillParts], columns: tuple[Bar, Bar], face_y: float, t
         nut,
         columns[0].last,
         Z,
-        d.travel_z + 0.1,
+        0.0,
         columns[0],
+        (0.0, d.travel_z),
+        (0.0, m.head_plate.thickness / 2 + size.height / 2, 0.0),
     )
 
 

@@ -14,7 +14,7 @@ from unterbau.structure.motion import Blocks, DriveTrain, Rail
 from unterbau.structure.parts import Drive, Guide, Motor
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import Spot
-from unterbau.structure.vectors import ZERO, Vector
+from unterbau.structure.vectors import ZERO, Vector, dot, minus
 
 
 def rail(lay: Lay, key: Key, guide: Guide, host: Host, start: Vector, end: Vector, up: Vector) -> None:
@@ -46,6 +46,13 @@ def carriage(
     lay.add(Blocks(key, guide, plate.name, numbers[0], all_seats, along, up, lay.carrier))
 
 
+def screw_length(chosen: Drive, nut: Spot, bearing: Spot, along: Vector, travel: tuple[float, float]) -> float:
+    """Return the least length of a screw, ends and all: from its bearing to the nut where that is farthest, m."""
+    kind = drive_kind(chosen.kind)
+    away = dot(minus(nut.place, bearing.place), along)
+    return max(abs(away + way) for way in travel) + kind.nut_length / 2 + sum(kind.ends)
+
+
 def drive(
     lay: Lay,
     key: Key,
@@ -56,6 +63,7 @@ def drive(
     along: Vector,
     length: float,
     host: Host,
+    travel: tuple[float, float],
     beside: Vector = ZERO,
 ) -> None:
     """Put a screw or belt in.
@@ -68,11 +76,13 @@ def drive(
         nut: Where the nut is on what is moved.
         bearing: Where the fixed bearing is.
         along: Direction of the axis.
-        length: Of the screw or belt path, m.
+        length: Of the screw or belt path at the least, m: it is as long as the nut's way and its ends need.
         host: What the bearing is on; the screw is drawn with it.
+        travel: How far the nut goes from its bearing, as seen along the axis from where it is laid, m.
         beside: From the nut to where the screw is drawn.
     """
     crossed = drive_kind(chosen.kind).tension is not None and bool(lay.corners)
     number = lay.number(key)
+    length = max(length, screw_length(chosen, nut, bearing, along, travel))
     train = DriveTrain(key, motor[0], chosen, motor[1], nut, bearing, along, length, host.name, beside, number, crossed)
     lay.add(replace(train, carrier=lay.carrier))

@@ -50,7 +50,8 @@ def cross_table(lay: Layout[TableParts], base: Bar, seat: float) -> Bed:
         carriage(lay, "y_guides", m.y_guides, saddle, seats, Y, Z)
     middle = lay.near(saddle, (0.0, y, saddle_z), NUT)
     nut = lay.near(saddle, (m.y_drive.offset, y, saddle_z), NUT)
-    drive(lay, "y_drive", m.y_drive, ("y_motor", m.y_motor), nut, base.first, Y, 2 * reach, base)
+    drive(lay, "y_drive", m.y_drive, ("y_motor", m.y_motor), nut, base.first, Y, 2 * reach, base,
+          (-d.travel_y / 2, d.travel_y / 2), (0.0, 0.0, -(m.saddle.thickness + y_block.height) / 2))  # fmt: skip
     return _table(lay, saddle, x, y, middle)
 
 
@@ -82,6 +83,8 @@ def _table(lay: Layout[TableParts], saddle: PlatePiece, x: float, y: float, midd
             X,
             d.table_length,
             plate,
+            (-d.travel_x / 2, d.travel_x / 2),
+            (0.0, 0.0, (m.saddle.thickness + size.height) / 2),
         )
     work_on(lay, table, 0.0, 0.0)
     return table

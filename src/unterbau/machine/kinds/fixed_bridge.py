@@ -178,6 +178,7 @@ def _table(lay: Layout[FixedBridge], rails: tuple[Bar, Bar], seat: float, reach:
         Y,
         2 * reach,
         rails[0],
+        (-d.travel_y / 2, d.travel_y / 2),
         (0.0, 0.0, -0.05),
     )
     work_on(lay, plate, 0.0, 0.0, "X")

@@ -244,6 +244,8 @@ def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
         X,
         tubes[0].length,
         tubes[0],
+        (-d.travel_x / 2, d.travel_x / 2),
+        (0.0, 0.0, -m.saddle.thickness / 2 - x_block.height / 2),
     )
     with lay.moved_by("Xy"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
@@ -267,6 +269,8 @@ def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
             Y,
             saddle.length,
             saddle,
+            (-d.travel_y / 2, d.travel_y / 2),
+            (0.0, 0.0, -m.cross_slide.thickness / 2 - y_block.height / 2),
         )
 
 

@@ -180,6 +180,8 @@ def _carriage(lay: Layout[WallAxis], host: Bar, x: float) -> PlatePiece:
         X,
         host.length,
         host,
+        (-d.travel_x / 2, d.travel_x / 2),
+        (0.0, m.x_plate.thickness / 2 + size.height / 2, 0.0),
     )
     return plate
 
