@@ -14,6 +14,7 @@ from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, 
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Rod
+from unterbau.structure.spot import Spot
 from unterbau.structure.stand import stand_bodies
 from unterbau.structure.structure import Step, Structure, Turned
 from unterbau.structure.vectors import Vector, X, Y, Z, cross, dot, minus, plus
@@ -153,17 +154,25 @@ def _blocks(one: Blocks, structure: Structure) -> Found:
 @_look.register
 def _drive(one: DriveTrain, structure: Structure) -> Found:
     along, kind = one.along, drive(one.drive.kind)
-    nut, bearing = (_on(structure, spot.piece, spot.place) for spot in (one.nut, one.bearing))
+    nut, bearing = (on_piece(structure, spot) for spot in (one.nut, one.bearing))
     away = dot(minus(nut, bearing), along)
-    start = plus(plus(nut, one.beside), along, -away)
-    end = plus(start, along, one.length if away >= 0 else -one.length)
+    start, end = screw_ends(one, nut, away)
     yield Prism(one.key, one.host, start, end, cross(along, Z if abs(along[2]) < 0.5 else X),
                 (round_ring(kind.diameter, 8),))  # fmt: skip
 
 
-def _on(structure: Structure, name: str, place: Vector) -> Vector:
-    piece = structure.pieces[name]
-    return piece.under(place) if isinstance(piece, PlatePiece) else place
+def screw_ends(one: DriveTrain, nut: Vector, away: float) -> tuple[Vector, Vector]:
+    """Return where a screw or belt starts, beyond its fixed bearing, and where it ends."""
+    towards = 1.0 if away >= 0.0 else -1.0
+    beyond = drive(one.drive.kind).ends[0]
+    start = plus(plus(nut, one.beside), one.along, -away - towards * beyond)
+    return start, plus(start, one.along, towards * one.length)
+
+
+def on_piece(structure: Structure, spot: Spot) -> Vector:
+    """Return where on its piece a spot is: in the middle plane of a plate."""
+    piece = structure.pieces[spot.piece]
+    return piece.under(spot.place) if isinstance(piece, PlatePiece) else spot.place
 
 
 @_look.register

@@ -179,7 +179,7 @@ def _table(lay: Layout[FixedBridge], rails: tuple[Bar, Bar], seat: float, reach:
         2 * reach,
         rails[0],
         (-d.travel_y / 2, d.travel_y / 2),
-        (0.0, 0.0, -0.05),
+        (0.0, 0.0, -(m.table.thickness + block(m.y_guides.block).height) / 2),
     )
     work_on(lay, plate, 0.0, 0.0, "X")
     return plate

@@ -34,6 +34,7 @@ CHUCK = 0.06
 TAIL = 0.06
 POST = 0.03  # half the depth of the tool post
 BEHIND = 0.03
+BEFORE = 0.02  # of the bed: its screw runs so far in front of the front tube and below its surface
 BEARING = (0.02, 0.03)  # half the patch that a bearing seat keeps rigid
 FIRST, LAST = 0.01, 0.002  # of the tool, from the chuck and from the work's end
 
@@ -54,7 +55,7 @@ class LatheSizes(Sizes):
     x_stance: float = 0.13
     y_stance: float = 0.09
     y_rail_spacing: float = 0.08
-    tool_ahead: float = 0.055
+    tool_ahead: float = 0.045
     """Tool before the carriage's middle, towards the chuck."""
     cross_ties: int = 3
     tailstock: int = 1
@@ -242,10 +243,10 @@ def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
         lay.near(saddle, (at, 0.0, saddle_z), NUT),
         tubes[0].last,
         X,
-        tubes[0].length,
+        0.0,
         tubes[0],
         (-d.travel_x / 2, d.travel_x / 2),
-        (0.0, 0.0, -m.saddle.thickness / 2 - x_block.height / 2),
+        (0.0, tubes[0].start[1] - tubes[0].width / 2 - BEFORE, -saddle_z - BEFORE),
     )
     with lay.moved_by("Xy"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
