@@ -9,7 +9,7 @@ import dataclasses
 import json
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Annotated, Any, Final, Literal
+from typing import Annotated, Any, Final, Literal, TypeVar
 
 from pydantic import Discriminator, TypeAdapter
 
@@ -23,8 +23,10 @@ from unterbau.files.strict_json import read_strictly
 from unterbau.machine.machine import KINDS, Machine
 from unterbau.project.checks import check_project
 from unterbau.project.project import Candidate, Project, Units
+from unterbau.sections.built_up import OF
 from unterbau.sections.solved import SolvedSection, check_solved, register
 from unterbau.strict import STRICT
+from unterbau.structure.parts import Member
 
 FORMAT = "unterbau-project"
 VERSION: Final = 5
@@ -61,6 +63,7 @@ class ProjectFile:
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
+M = TypeVar("M", bound=Machine)
 
 
 def project_text(project: Project) -> str:
@@ -86,8 +89,9 @@ def parse_project(text: str) -> Project:
             data = UPGRADES[data["version"]](data)
         text = json.dumps(data, ensure_ascii=False)
     stored = read_strictly(_ADAPTER, text, tags=frozenset(kind.id for kind in KINDS))
-    _register(stored.sections)
-    candidates = tuple(Candidate(one.name, one.machine) for one in stored.candidates)
+    sections = _registered(stored.sections)
+    names = {old.name: new.name for old, new in zip(stored.sections, sections, strict=True) if old.name != new.name}
+    candidates = tuple(Candidate(one.name, _renamed(one.machine, names)) for one in stored.candidates)
     project = Project(
         stored.name,
         stored.benchmark,
@@ -96,21 +100,44 @@ def parse_project(text: str) -> Project:
         stored.prices,
         stored.cut,
         stored.brief,
-        stored.sections,
+        sections,
         stored.own_cut,
     )
     check_project(project)
     return project
 
 
-def _register(sections: tuple[SolvedSection, ...]) -> None:
-    """Make a file's own sections known."""
-    for index, one in enumerate(sections):
+def _registered(sections: tuple[SolvedSection, ...]) -> tuple[SolvedSection, ...]:
+    """Make a file's own sections known; return them by the names that they are known by."""
+    found: dict[int, SolvedSection] = {}
+    names: dict[str, str] = {}
+    plain_first = sorted(range(len(sections)), key=lambda n: OF in sections[n].name)
+    for index in plain_first:
+        one = sections[index]
         try:
             check_solved(one)
         except InputError as error:
             raise InputError(f"$.sections[{index}].{error.where}", error.problem) from None
-        register(one)
+        found[index] = register(dataclasses.replace(one, name=_new_name(one.name, names)))
+        names[one.name] = found[index].name
+    return tuple(found[index] for index in range(len(sections)))
+
+
+def _new_name(name: str, names: dict[str, str]) -> str:
+    """Return a section's name with the profile that it is built of by its new name."""
+    layout, of, profile = name.partition(OF)
+    return f"{layout}{of}{names[profile]}" if of and profile in names else name
+
+
+def _renamed(machine: M, names: dict[str, str]) -> M:
+    """Return a machine with its members' sections by their new names."""
+    changed: dict[str, Any] = {}
+    for field in dataclasses.fields(machine) if names else ():
+        value = getattr(machine, field.name)
+        if isinstance(value, Member):
+            name = names.get(value.section) or _new_name(value.section, names)
+            changed[field.name] = dataclasses.replace(value, section=name)
+    return dataclasses.replace(machine, **changed) if changed else machine
 
 
 def _plain(text: str) -> dict[str, Any]:

@@ -195,6 +195,8 @@ def _layout(name: str) -> tuple[tuple[Piece, ...], tuple[Seam, ...], Section]:
     if found is None:
         raise InputError("section", f'"{name}" is not a built-up section')
     layout, profile = found
+    if solved.MARK in profile and solved.own(profile) is None:
+        profile = profile.partition(solved.MARK)[0]
     base = section(profile)
     if base.pieces:
         raise InputError("section", f'"{name}": built-up sections are not built up again')

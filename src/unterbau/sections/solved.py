@@ -1,6 +1,7 @@
 """Sections that finite elements solved: shipped, or a person's own that came with a project. Kept by name."""
 
 import dataclasses
+import hashlib
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -16,6 +17,8 @@ if TYPE_CHECKING:
 
 Ring = tuple[tuple[float, float], ...]
 FILE = "built_up.json"
+MARK = "~"
+"""Before what tells sections of one name apart."""
 FINE = 800  # triangles are no larger than the area divided by this
 
 
@@ -65,9 +68,18 @@ class Stuff:
 _own: dict[str, SolvedSection] = {}
 
 
-def register(one: SolvedSection) -> None:
-    """Make a solved section known by its name; the name stands for its content."""
-    _own[one.name] = one
+def register(one: SolvedSection) -> SolvedSection:
+    """Make a solved section known, and return it by the name that it is known by.
+
+    The name stands for its content: where another section goes by that name already, as in two files open in one
+    session, this one's is told apart by a mark from its content.
+    """
+    if _own.setdefault(one.name, one) == one:
+        return one
+    values = repr(dataclasses.replace(one, name="", label=""))
+    mark = hashlib.sha256(values.encode()).hexdigest()[:8]
+    told = dataclasses.replace(one, name=f"{one.name.partition(MARK)[0]}{MARK}{mark}")
+    return _own.setdefault(told.name, told)
 
 
 def own(name: str) -> SolvedSection | None:

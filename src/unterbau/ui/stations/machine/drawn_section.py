@@ -145,8 +145,7 @@ class DrawnSection(QDialog):
             self.report.setText(f"solving the cross-section by finite elements, {done * STEP:.0f} s …")
 
     def _on_solved(self, found: SolvedSection) -> None:
-        register(found)
-        self.solved.emit(found)
+        self.solved.emit(register(found))
         self.accept()
 
     def _on_finished(self, result: int) -> None:

@@ -142,8 +142,7 @@ class OwnSection(QWidget):
         self.message.setText(f"solving the cross-section, {done * STEP:.0f} s …" if total else "")
 
     def _on_built(self, found: SolvedSection) -> None:
-        register(found)
-        self.chosen.emit(found.name)
+        self.chosen.emit(register(found).name)
 
     def _on_solved(self, found: SolvedSection) -> None:
         self.chosen.emit(found.name)
