@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 
 from unterbau.catalogue.joints import BoltGroup
 from unterbau.errors import InputError
-from unterbau.machine.assemblies.checks import GUSSETED, RIBBED
 from unterbau.machine.kind import Kind
 from unterbau.machine.machine import KINDS, bill_of, bodies_of, lay_out, moving_masses, to_frame
 from unterbau.mechanics.statics import total_mass
@@ -47,12 +46,14 @@ def machines(draw: Any, kind: Kind) -> Any:
             case Member():
                 part = Member(draw(SECTIONS), draw(MATERIALS), turned=draw(st.booleans()))
             case Plate():
-                ribs = draw(st.integers(0, 3)) if name in RIBBED else 0
+                ribs = draw(st.integers(0, 3)) if name in kind.ribbed else 0
                 part = Plate(draw(st.floats(0.004, 0.06)), draw(MATERIALS), ribs, draw(st.floats(0.01, 0.1)))
             case Joint():
-                gussets = draw(st.integers(0, 2)) if name in GUSSETED else 0
+                gussets = draw(st.integers(0, 2)) if name in kind.gusseted else 0
                 bolts = draw(st.none() | st.builds(BoltGroup, overhang=st.sampled_from([0.0, 0.03, 0.06])))
-                part = Joint(draw(JOINTS) if bolts is None else "bolts", draw(st.integers(1, 6)), None, bolts, gussets)
+                part = Joint(
+                    draw(JOINTS) if bolts is None else "bolts", draw(st.integers(1, 6)), None, bolts, gussets=gussets
+                )
             case Guide():
                 part = Guide(draw(BLOCKS), draw(st.sampled_from(["light", "medium"])))
             case Stand():

@@ -7,9 +7,8 @@ from typing import Any
 from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
-from unterbau.machine.assemblies.checks import GUSSETED, RIBBED
 from unterbau.machine.kind import SINGLE, USUAL_COUNT
-from unterbau.machine.machine import Machine, ends, kind_of, link, part, with_part
+from unterbau.machine.machine import Machine, ends, kind_of, lay_out, link, part, with_part
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.model.walls import has_walls
@@ -108,7 +107,7 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
             yield from _members(now)
             yield from _backed(machine, key, now)
         case Plate():
-            yield from _plates(key, now)
+            yield from _plates(machine, key, now)
         case Joint():
             yield from _joints(machine, key, now)
         case Guide():
@@ -209,8 +208,8 @@ def _other_makes(now: Member) -> Iterator[tuple[str, Part]]:
         yield ("stood upright" if now.turned else "laid flat"), replace(now, turned=not now.turned)
 
 
-def _plates(key: str, now: Plate) -> Iterator[tuple[str, Part]]:
-    if key in RIBBED and now.ribs == 0:
+def _plates(machine: Machine, key: str, now: Plate) -> Iterator[tuple[str, Part]]:
+    if key in kind_of(machine).ribbed and now.ribs == 0:
         tall = round(2 * now.thickness, 3)
         text = f"two ribs {tall * 1e3:g} mm tall, {now.thickness * 500:g} mm thick"
         yield text, replace(now, ribs=2, rib_height=tall, rib_thickness=now.thickness / 2)
@@ -233,7 +232,7 @@ def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]
     if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key not in SINGLE:
         for count in (now.count + 1, 2 * now.count):
             yield f"{count} × {kinds[now.kind].label}", replace(now, count=count)
-    if key in GUSSETED and now.gussets == 0:
+    if key in kind_of(machine).gusseted and now.gussets == 0:
         yield "two gussets in each corner", replace(now, gussets=2)
 
 
@@ -257,7 +256,7 @@ def _guides(now: Guide) -> Iterator[tuple[str, Part]]:
 
 def _drives(machine: Machine, key: str, now: Drive) -> Iterator[tuple[str, Part]]:
     for name, one in drives().items():
-        if one.tension is not None and not hasattr(machine, "cross_joint"):
+        if one.tension is not None and not lay_out(machine).corners:
             continue  # crossed belts run round a frame
         yield drive(name).label, replace(now, kind=name)
     for count in range(1, kind_of(machine).most_drives.get(key, 1) + 1):
@@ -303,11 +302,12 @@ def _joints_at_its_ends(machine: Machine, key: str) -> Iterator[Alternative]:
 
 def _rails_elsewhere(machine: Machine, key: str) -> Iterator[Alternative]:
     """Yield the other faces of a gantry beam that its rails could lie on."""
-    guide = getattr(machine, "x_guides", None)
-    if not isinstance(guide, Guide) or key not in ("gantry_beam", "x_guides") or not hasattr(machine, "gantry_beam"):
+    faces = kind_of(machine).faces
+    guide = part(machine, faces[0]) if faces is not None and key in faces else None
+    if faces is None or not isinstance(guide, Guide):
         return
     for mount, words in MOUNTS:
-        yield Alternative(words, (("x_guides", replace(guide, mount=mount)),))
+        yield Alternative(words, ((faces[0], replace(guide, mount=mount)),))
 
 
 def _sizes(machine: Machine, key: str) -> Iterator[Alternative]:

@@ -86,6 +86,12 @@ class Kind:
     """Axes that can have more than one drive."""
     carrying: tuple[str, ...] = ()
     """Members that rails are screwed to."""
+    faces: tuple[str, str] | None = None
+    """A guide whose rails can lie on other faces of a member, and that member."""
+    ribbed: tuple[str, ...] = ()
+    """Plates with a face free for ribs."""
+    gusseted: tuple[str, ...] = ()
+    """Joints with a corner free for gussets."""
 
     @property
     def size_link(self) -> Link:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from functools import lru_cache, partial
+from math import dist
 
 import numpy as np
 
@@ -14,6 +15,7 @@ from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.structure.bodies import Prism
 from unterbau.structure.line import Line
 from unterbau.structure.lines import lines_of
+from unterbau.structure.motion import Rail
 from unterbau.structure.parts import Member, Place, Plate
 from unterbau.units import Units, length_text
 
@@ -121,11 +123,7 @@ def outside(machine: Machine) -> tuple[float, float, float]:
     low, high = np.full(3, np.inf), np.full(3, -np.inf)
     for place in CORNERS:
         for body in bodies_of(machine, place):
-            if isinstance(body, Prism):
-                points = _corners(body)
-            else:
-                points = np.array([(x, y, z) for x in (body.xs[0], body.xs[-1]) for y in (body.ys[0], body.ys[-1])
-                                   for z in (body.low, body.high)])  # fmt: skip
+            points = _corners(body) if isinstance(body, Prism) else np.array(body.corners())
             low, high = np.minimum(low, points.min(axis=0)), np.maximum(high, points.max(axis=0))
     size = high - low
     return float(size[0]), float(size[1]), float(size[2])
@@ -145,8 +143,8 @@ def travel_chains(machine: Machine) -> tuple[Chain, ...]:
     for axis, along in zip("xyz", travel(machine), strict=True):
         guide = getattr(machine, f"{axis}_guides", None)
         stance = getattr(d, f"{axis}_stance", None)
-        rails = [one.length for one in lines_of(lay_out(machine))
-                 if one.part == f"{axis}_guides" and one.text.startswith("rail")]  # fmt: skip
+        rails = [dist(one.start, one.end) for one in lay_out(machine).flat
+                 if isinstance(one, Rail) and one.key == f"{axis}_guides"]  # fmt: skip
         if guide is not None and stance is not None and rails and along:
             found.append(Chain(axis, rails[0], stance, block(guide.block).length, 2 * d.stop, along))
     return tuple(found)
@@ -169,7 +167,8 @@ def height_words(machine: Machine, brief: Brief, units: Units = "mm") -> str:
 
 def _rails(machine: Machine, units: Units) -> list[Finding]:
     """Return the rails that are too short for their travel."""
-    cure = "dimensions.table_length" if hasattr(machine.dimensions, "table_length") else ""
+    sizes = {one.attribute for one in kind_of(machine).sizes}
+    cure = "dimensions.table_length" if "table_length" in sizes else ""
     return [
         Finding(one.words(units), fits=False, key=(cure if one.axis == "x" else "") or f"dimensions.travel_{one.axis}")
         for one in travel_chains(machine) if one.spare < -SLACK
@@ -199,7 +198,7 @@ def _heights(machine: Machine, brief: Brief, heights: tuple[float, float, float]
             found.append(Finding(
                 f"work {text(tall)} tall under the beam at {text(under)}", fits, "dimensions.clearance"
             ))  # fmt: skip
-        longer = max(0.0, brief.tool_length - machine.cutter.stick_out) if hasattr(machine, "cutter") else 0.0
+        longer = max(0.0, brief.tool_length - machine.cutter.stick_out)
         room = highest - longer - tall
         fits = room >= 0.0
         words = f"tool tip lifts to {text(highest - longer)} over the plate, the work is {text(tall)} tall"

@@ -5,14 +5,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from unterbau.band import Band, Level
-from unterbau.machine.machine import Machine, kind_of, link
+from unterbau.machine.machine import Machine, kind_of, lay_out, link
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.mechanics.receptance import ComplexArray, receptance
 from unterbau.mechanics.statics import energies, solve_with
 from unterbau.progress import Progress, Silent
-from unterbau.structure.parts import Place
+from unterbau.structure.parts import Guide, Place
+from unterbau.structure.piece import Point
 from unterbau.studies.bands import components, frequency_band, pieces
 from unterbau.studies.compliance import Solved, solve, tip_compliance
 from unterbau.studies.loads import pull
@@ -198,10 +199,17 @@ def moves(machine: Machine, frame: Frame, u: FloatArray) -> str:
     names = [_label(machine, frame.groups[g]) for g in order[:2]]
     nodes = np.isin(group, order) & (m > 0)
     manner = _manner(frame.nodes[nodes], u[nodes, :3], m[nodes])
-    if len(names) == 1 and not names[0].endswith("s"):
+    if len(names) == 1 and not _several(machine, frame.groups[order[0]]):
         verb, _, how = manner.partition(" ")
         manner = f"{verb}s {how}".strip()
     return f"{' and '.join(names)} {manner}"
+
+
+def _several(machine: Machine, key: str) -> bool:
+    """Return whether a link is of several pieces, so that it moves in the plural."""
+    name = HEAVY.get(key, key)
+    pieces = [one for one in lay_out(machine).pieces.values() if not isinstance(one, Point) and one.key == name]
+    return len(pieces) > 1 or isinstance(getattr(machine, name, None), Guide)
 
 
 def _label(machine: Machine, key: str) -> str:

@@ -11,10 +11,6 @@ PLATE, SLAB = 0.12, 0.5  # m
 MOST_JOINTS = 24
 MOST_ADDED = 4
 MOST_PLAY = 0.001
-RIBBED = ("side", "wall", "z_plate", "head_plate")
-"""Plates with a face free for ribs."""
-GUSSETED = ("beam_joint", "column_joint")
-"""Joints with a corner free for gussets."""
 
 
 def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
@@ -32,7 +28,9 @@ def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
             within(f"dimensions.{one.attribute}", value, one.low, one.high)
 
 
-def check_parts(machine: object, most_drives: Mapping[str, int]) -> None:
+def check_parts(
+    machine: object, most_drives: Mapping[str, int], ribbed: tuple[str, ...], gusseted: tuple[str, ...]
+) -> None:
     """Check plates, joints, drives, spindle and cutter of a machine.
 
     Raises:
@@ -41,14 +39,14 @@ def check_parts(machine: object, most_drives: Mapping[str, int]) -> None:
     for field in fields(machine):  # type: ignore[arg-type]
         part = getattr(machine, field.name)
         if isinstance(part, Joint | Drive):
-            _check_pieces(field.name, part, most_drives.get(field.name, 1))
+            _check_pieces(field.name, part, most_drives.get(field.name, 1), gusseted)
         elif isinstance(part, Spindle):
             check_spindle(field.name, part)
         else:
-            _check_sizes_of(field.name, part)
+            _check_sizes_of(field.name, part, ribbed)
 
 
-def _check_pieces(name: str, part: Joint | Drive, most_drives: int) -> None:
+def _check_pieces(name: str, part: Joint | Drive, most_drives: int, gusseted: tuple[str, ...]) -> None:
     most = most_drives if isinstance(part, Drive) else MOST_JOINTS
     if not 1 <= part.count <= most:
         raise InputError(f"{name}.count", f"expected 1 to {most}, got {part.count}")
@@ -59,7 +57,7 @@ def _check_pieces(name: str, part: Joint | Drive, most_drives: int) -> None:
             raise InputError(f"{name}.across", f"expected 0 to {MOST_JOINTS}, got {part.across}")
         within(f"{name}.edge", part.edge, 0.0, 0.3)
         within(f"{name}.play", part.play, 0.0, MOST_PLAY)
-        _check_added(name, "gussets", part.gussets, GUSSETED)
+        _check_added(name, "gussets", part.gussets, gusseted)
         within(f"{name}.gusset_leg", part.gusset_leg, 0.02, 0.4)
         within(f"{name}.gusset_thickness", part.gusset_thickness, 0.002, 0.05)
 
@@ -71,11 +69,11 @@ def _check_added(name: str, what: str, count: int, where: tuple[str, ...]) -> No
         raise InputError(f"{name}.{what}", f"expected 0 to {MOST_ADDED}, got {count}")
 
 
-def _check_sizes_of(name: str, part: Part) -> None:
+def _check_sizes_of(name: str, part: Part, ribbed: tuple[str, ...]) -> None:
     match part:
         case Plate():
             within(f"{name}.thickness", part.thickness, 0.002, thickest(name))
-            _check_added(name, "ribs", part.ribs, RIBBED)
+            _check_added(name, "ribs", part.ribs, ribbed)
             within(f"{name}.rib_height", part.rib_height, 0.01, 0.2)
             within(f"{name}.rib_thickness", part.rib_thickness, 0.002, 0.05)
         case Guide():

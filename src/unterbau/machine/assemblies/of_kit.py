@@ -44,6 +44,7 @@ def kind_of_kit(
     put_up: Callable[[Layout[M]], None], *, ends: Mapping[str, str], fitting: Mapping[str, tuple[str, ...]],
     related: Mapping[str, tuple[Related, ...]], more: More | None = None,
     most_drives: Mapping[str, int] | None = None, carrying: tuple[str, ...] = (),
+    faces: tuple[str, str] | None = None, ribbed: tuple[str, ...] = (), gusseted: tuple[str, ...] = (),
     way: Callable[[M, Place], Vector] = even_way,
 ) -> Kind:  # fmt: skip
     """Return a kind whose structures come from one function that lays the machine out."""
@@ -52,12 +53,12 @@ def kind_of_kit(
     @lru_cache(maxsize=KEPT)
     def lay_out(machine: M) -> Structure:
         check_sizes(sizes_of(machine), sizes)
-        check_parts(machine, most)
+        check_parts(machine, most, ribbed, gusseted)
         lay = Layout(machine)
         put_up(lay)
         return lay.structure(getattr(machine, "stand", None), lambda place: way(machine, place))
 
     return Kind(
         model, kind_id, label, good, bad, links, sizes, travel_of, lay_out, ends, {**fitting, **_holders(model)},
-        related, more, most, carrying,
+        related, more, most, carrying, faces, ribbed, gusseted,
     )  # fmt: skip

@@ -189,4 +189,6 @@ KIND = kind_of_kit(
         (Related("throat", 0.9, "column nearer the spindle"), Related("arm_height", 0.9, "arm lower over the table")),
     )},
     carrying=("base",),
+    ribbed=("z_plate", "head_plate"),
+    gusseted=("column_joint",),
 )  # fmt: skip

@@ -188,4 +188,5 @@ KIND = kind_of_kit(
     related={**TABLE_RELATED, **dict.fromkeys(
         ("post", "post_joint", "brace", "brace_joint", "tie", "tie_joint"), _NEARER)},
     carrying=("post", "base"),
+    ribbed=("head_plate",),
 )  # fmt: skip

@@ -145,4 +145,6 @@ KIND = kind_of_kit(
              "column_joint": (Related("throat", 0.9, "column nearer the spindle"),),
              "head_arm": (Related("throat", 0.9, "column nearer the spindle"),)},
     carrying=("column", "base"),
+    ribbed=("head_plate",),
+    gusseted=("column_joint",),
 )  # fmt: skip

@@ -217,4 +217,7 @@ KIND = kind_of_kit(
              "table": (Related("rail_spacing", 1.2, "table rails further apart"),)},
     more=More("cross_members", "cross member", ("cross_member", "cross_joint", "base_beam")),
     carrying=("gantry_beam", "base_beam"),
+    faces=("x_guides", "gantry_beam"),
+    ribbed=("side", "z_plate"),
+    gusseted=("beam_joint",),
 )  # fmt: skip

@@ -111,4 +111,7 @@ KIND = kind_of_kit(
     more=LADDER_MORE,
     most_drives={"y_drive": 2},
     carrying=("gantry_beam",),
+    faces=("x_guides", "gantry_beam"),
+    ribbed=("side", "z_plate"),
+    gusseted=("beam_joint",),
 )  # fmt: skip

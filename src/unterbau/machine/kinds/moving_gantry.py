@@ -115,4 +115,7 @@ KIND = kind_of_kit(
     ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
     related={**HEAD_RELATED, **LADDER_RELATED}, more=LADDER_MORE, most_drives={"y_drive": 2},
     carrying=("gantry_beam", "side_beam"),
+    faces=("x_guides", "gantry_beam"),
+    ribbed=("side", "z_plate"),
+    gusseted=("beam_joint",),
 )  # fmt: skip

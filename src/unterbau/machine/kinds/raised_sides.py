@@ -155,4 +155,7 @@ KIND = kind_of_kit(
     more=LADDER_MORE,
     most_drives={"y_drive": 2},
     carrying=("gantry_beam",),
+    faces=("x_guides", "gantry_beam"),
+    ribbed=("side", "wall", "z_plate"),
+    gusseted=("beam_joint",),
 )  # fmt: skip

@@ -96,4 +96,7 @@ KIND = kind_of_kit(
     (*HEAD_SIZES, SizeField("foot_inset", "feet in from the corners", 0.01, 1.0)), put_up,
     ends=HEAD_ENDS, fitting=HEAD_FITTING, related={**HEAD_RELATED, "slab": ()}, most_drives={"y_drive": 2},
     carrying=("gantry_beam",),
+    faces=("x_guides", "gantry_beam"),
+    ribbed=("side", "z_plate"),
+    gusseted=("beam_joint",),
 )  # fmt: skip

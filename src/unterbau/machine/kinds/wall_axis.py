@@ -234,4 +234,5 @@ KIND = kind_of_kit(
              "x_guides": (Related("x_stance", 1.3, "X blocks further apart"), _SHORTER),
              "x_plate": (_SHORTER,)},
     carrying=("wall_beam",),
+    ribbed=("z_plate", "head_plate"),
 )  # fmt: skip

@@ -8,7 +8,7 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.assemblies.checks import GUSSETED, MOST_ADDED, MOST_PLAY, PLATE, RIBBED, thickest
+from unterbau.machine.assemblies.checks import MOST_ADDED, MOST_PLAY, PLATE, thickest
 from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.materials.material import materials
@@ -241,7 +241,7 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         return size_fields(kind)
     fields = FIELDS[next(sort for sort in FIELDS if isinstance(part, sort))]
     if isinstance(part, Plate):
-        ribbed = (_added("ribs", "ribs"), *(RIBS if part.ribs else ())) if key in RIBBED else ()
+        ribbed = (_added("ribs", "ribs"), *(RIBS if part.ribs else ())) if key in kind.ribbed else ()
         return (replace(fields[0], high=thickest(key)), *fields[1:], *ribbed)
     if isinstance(part, Member):
         screws = SEAM if part.seam == "screws" else SEAM[:1]
@@ -256,8 +256,8 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         own = (fields[0], *BOLT_GROUP) if part.kind == BOLTS else (*fields, *more)
         own = (*own, PLAY) if part.kind == CAP else own
         gussets = (_added("gussets", "gussets a corner"), *(GUSSETS if part.gussets else ()))
-        return (*own, *(gussets if key in GUSSETED else ()))
-    if isinstance(part, Guide) and key == "x_guides" and any(one.key == "gantry_beam" for one in kind.links):
+        return (*own, *(gussets if key in kind.gusseted else ()))
+    if isinstance(part, Guide) and kind.faces is not None and key == kind.faces[0]:
         return (*fields, MOUNT)
     if isinstance(part, Drive) and kind.most_drives.get(key, 1) > 1:
         return (*fields, Field("count", "how many", "count", low=1, high=kind.most_drives[key]))
