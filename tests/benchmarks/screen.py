@@ -41,7 +41,7 @@ def rest(application: QApplication, window: MainWindow) -> None:
     quiet = time.perf_counter()
     while time.perf_counter() - quiet < 0.5:
         application.processEvents()
-        if window.feed._job is not None or window.feed._soon.isActive() or window.machine.advice.busy:
+        if window.feed._jobs.busy or window.feed._soon.isActive() or window.machine.advice.busy:
             quiet = time.perf_counter()
 
 
@@ -55,7 +55,7 @@ def stages(application: QApplication, window: MainWindow) -> dict[str, float]:
         window.machine.readout.repaint()
         window.machine.load_path.repaint()
         rows["readout and strip painted"].append(time.perf_counter() - start)
-        window.feed._likely.pop((window.feed.machine(), window.selection.place))
+        window.feed._solved.pop((window.feed.machine(), window.selection.place))
         rest(application, window)
     place, machine = window.selection.place, window.feed.machine()
     core: list[float] = []

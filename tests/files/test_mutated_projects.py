@@ -2,6 +2,7 @@
 
 import copy
 import json
+import zlib
 from typing import Any
 
 from hypothesis import given, settings
@@ -48,7 +49,7 @@ def mutated(changes: list[tuple[tuple[str | int, ...], str, Any]]) -> Any:
                 case "add":
                     parent[str(value)] = value
                 case _:
-                    parent[path[-1]] = DATA[str(PLACES[hash(str(value)) % 7][0])]
+                    parent[path[-1]] = DATA[str(PLACES[zlib.crc32(str(value).encode()) % 7][0])]
         except (KeyError, IndexError, TypeError):
             continue
     return data

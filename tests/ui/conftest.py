@@ -75,6 +75,6 @@ def settle(window: MainWindow, qtbot: QtBot) -> None:
 
     def done() -> None:
         assert all(feed.full(c.machine) is not None for c in project.candidates)
-        assert feed._job is None
+        assert not feed._jobs.busy
 
     qtbot.waitUntil(done, timeout=30_000)

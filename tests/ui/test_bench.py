@@ -148,12 +148,12 @@ def test_a_list_that_is_not_wanted_any_more_is_given_up(window: MainWindow, qtbo
     choose(window, qtbot, TUBE)
     for key in ("gantry_beam", "side_beam", "bed"):
         window.machine.choose_link(key)
-        qtbot.waitUntil(lambda: window.machine.advice._job is not None, timeout=5000)
+        qtbot.waitUntil(lambda: window.machine.advice._jobs.busy, timeout=5000)
     advised(window, qtbot)
     texts = [row.trial.alternative.text for row in window.machine.bench.advice.rows if row.trial]
     assert any("cross member" in text for text in texts)
     window.machine.choose_link("cross_member")
-    qtbot.waitUntil(lambda: window.machine.advice._job is not None, timeout=5000)
+    qtbot.waitUntil(lambda: window.machine.advice._jobs.busy, timeout=5000)
     qtbot.keyClick(window, Qt.Key.Key_Escape)
     advised(window, qtbot)
     assert window.machine.bench.advice.busy.text() == ""

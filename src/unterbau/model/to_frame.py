@@ -18,7 +18,7 @@ from unterbau.structure.parts import Place
 from unterbau.structure.piece import PlatePiece, Point
 from unterbau.structure.structure import Step, Structure, Turned
 
-KEPT = 64
+KEPT = 24
 
 
 def to_frame(structure: Structure, place: Place, level: Level) -> Built:

@@ -1,9 +1,8 @@
-"""Answers for the screen: the likely ones at once, bands and the other candidates behind."""
+"""Answers for the screen: the likely ones of what is looked at at once, all others behind."""
 
-from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Hashable
 
-from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
@@ -12,17 +11,15 @@ from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, LikelyAnswers, answers, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
-from unterbau.ui.jobs.job import Job
+from unterbau.ui.jobs.kept import kept
+from unterbau.ui.jobs.one_at_a_time import OneAtATime
 from unterbau.ui.selection import Selection
 
 Asked = tuple[Machine, Place]
-KEPT = 64
-SOLVED = 24
-SETTLED = 60  # ms after the last change before bands are computed: stepping stays quick
-
-
-def _study(machine: Machine, place: Place) -> Callable[[Progress], Answers]:
-    return lambda progress: answers(machine, place, progress)
+FIGURES, SOLVED = 20.0, 60.0  # MB: figures of many, the solved systems behind the last few
+SETTLED = 60  # ms after the last change before anything is computed behind: stepping stays quick
+FIRST, ALL = "first", "all"
+"""Likely figures of a candidate, and all its answers with bands."""
 
 
 class Feed(QObject):
@@ -31,7 +28,7 @@ class Feed(QObject):
     likely_ready = pyqtSignal()
     """The chosen candidate's first answers are there."""
     bands_ready = pyqtSignal()
-    """Some candidate's bands are there."""
+    """Some candidate's figures or bands are there."""
     failed = pyqtSignal(str)
     progressed = pyqtSignal(str)
     """What is being computed, in a word or two; empty when nothing is."""
@@ -39,12 +36,12 @@ class Feed(QObject):
     def __init__(self, document: Document, selection: Selection, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._document, self._selection = document, selection
-        self._likely: OrderedDict[Asked, tuple[LikelyAnswers, Solved]] = OrderedDict()
-        self._full: OrderedDict[Asked, Answers] = OrderedDict()
-        self._pool = QThreadPool(self)
-        self._pool.setMaxThreadCount(1)
-        self._job: Job | None = None
-        self._running: Asked | None = None
+        self._figures, self._full, self._solved = kept(FIGURES), kept(FIGURES), kept(SOLVED)
+        self._jobs = OneAtATime(self)
+        self._jobs.succeeded.connect(self._on_succeeded)
+        self._jobs.failed.connect(self._on_failed)
+        self._jobs.cancelled.connect(self._on_cancelled)
+        self._jobs.progressed.connect(self._on_progressed)
         self._closed = self._stopped = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -59,20 +56,31 @@ class Feed(QObject):
         return self._document.project.candidate(self._selection.candidate).machine
 
     def likely(self, machine: Machine) -> tuple[LikelyAnswers, Solved]:
-        """Return a machine's first answers, computed now if need be."""
+        """Return a machine's first answers and what is behind them, computed now if need be."""
         asked = (machine, self._selection.place)
-        if asked not in self._likely:
-            self._likely[asked] = likely_answers(*asked)
-            while len(self._likely) > SOLVED:
-                self._likely.popitem(last=False)
-        return self._likely[asked]
+        if asked not in self._solved:
+            found = likely_answers(*asked)
+            self._figures[asked] = found[0]
+            try:
+                self._solved[asked] = found
+            except ValueError:  # larger than the store
+                self._solved.clear()
+            return found
+        both: tuple[LikelyAnswers, Solved] = self._solved[asked]
+        return both
+
+    def figures(self, machine: Machine) -> LikelyAnswers | None:
+        """Return a machine's first answers if they are there already; what is missing comes behind."""
+        found: LikelyAnswers | None = self._figures.get((machine, self._selection.place))
+        return found
 
     def full(self, machine: Machine) -> Answers | None:
         """Return a machine's answers with bands, if they are there already."""
-        return self._full.get((machine, self._selection.place))
+        found: Answers | None = self._full.get((machine, self._selection.place))
+        return found
 
     def refresh(self) -> None:
-        """Answer for the chosen candidate, then see to the bands of all."""
+        """Answer for the chosen candidate, then see to the others and the bands of all."""
         try:
             self.likely(self.machine())
         except InputError as error:
@@ -87,70 +95,69 @@ class Feed(QObject):
         """Leave the bands for now; the next change asks for them again."""
         self._soon.stop()
         self._stopped = True
-        if self._job is not None:
-            self._job.cancel()
+        self._jobs.cancel()
 
     def close(self) -> None:
         """Stop all work and wait for it."""
         self._closed = True
         self._soon.stop()
-        if self._job is not None:
-            self._job.cancel()
-        self._pool.waitForDone()
+        self._jobs.close()
 
-    def _wanted(self) -> Asked | None:
-        project = self._document.project
+    def _wanted(self) -> tuple[str, Asked] | None:
+        """Return what is missing: figures of all, the benchmark's first, then bands, those of the chosen one first."""
+        project, place = self._document.project, self._selection.place
         benchmark = project.candidate(project.benchmark).machine
-        queue = [self.machine(), benchmark, *(c.machine for c in project.candidates)]
-        place = self._selection.place
-        return next(((m, place) for m in queue if (m, place) not in self._full), None)
+        every = [c.machine for c in project.candidates]
+        for machine in (benchmark, *every):
+            if (machine, place) not in self._figures:
+                return FIRST, (machine, place)
+        for machine in (self.machine(), benchmark, *every):
+            if (machine, place) not in self._full:
+                return ALL, (machine, place)
+        return None
 
     def _stop_unwanted(self) -> None:
         """Cancel the running study when the chosen machine waits for its own."""
         chosen = (self.machine(), self._selection.place)
-        if self._job is not None and self._running != chosen and chosen not in self._full:
-            self._job.cancel()
+        if self._jobs.busy and self._jobs.asked != (ALL, chosen) and chosen not in self._full:
+            self._jobs.cancel()
 
     def _next_job(self) -> None:
-        if self._closed or self._stopped:
+        if self._closed or self._stopped or self._jobs.busy:
             return
         wanted = self._wanted()
-        if self._job is not None:
-            return
         if wanted is None:
             self.progressed.emit("")
             return
-        self._running = wanted
-        self._job = Job(_study(*wanted), self)
-        self._job.succeeded.connect(self._on_succeeded)
-        self._job.failed.connect(self._on_failed)
-        self._job.cancelled.connect(self._on_cancelled)
-        self._job.progressed.connect(self._on_progressed)
-        self._job.start(self._pool)
+        sort, asked = wanted
 
-    def _on_succeeded(self, found: Answers) -> None:
-        asked = self._running
-        self._job = self._running = None
-        if asked is not None:
+        def study(progress: Progress) -> object:
+            return likely_answers(*asked)[0] if sort == FIRST else answers(*asked, progress)
+
+        self._jobs.run(wanted, study)
+
+    def _on_succeeded(self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers) -> None:
+        _, asked = wanted
+        if isinstance(found, Answers):
             self._full[asked] = found
-            while len(self._full) > KEPT:
-                self._full.popitem(last=False)
+            self._figures[asked] = found.likely
+        else:
+            self._figures[asked] = found
         self.progressed.emit("")
         self.bands_ready.emit()
         self._next_job()
 
-    def _on_failed(self, message: str) -> None:
-        self._job = self._running = None
+    def _on_failed(self, wanted: Hashable, message: str) -> None:
+        del wanted
         self.progressed.emit("")
         self.failed.emit(message)
 
-    def _on_progressed(self, done: int, total: int, text: str) -> None:
-        del text
-        shown = self._running == (self.machine(), self._selection.place)
+    def _on_progressed(self, wanted: Hashable, done: int, total: int) -> None:
+        shown = wanted == (ALL, (self.machine(), self._selection.place))
         self.progressed.emit(f"bands {done / total:.0%}" if shown else "")
 
-    def _on_cancelled(self) -> None:
-        self._job = self._running = None
+    def _on_cancelled(self, wanted: Hashable) -> None:
+        del wanted
         self._next_job()
 
     def _on_project_changed(self, before: object, after: object) -> None:

@@ -13,7 +13,7 @@ from unterbau.structure.structure import LAID_OUT, Structure
 from unterbau.structure.vectors import Vector
 
 M = TypeVar("M", bound=Hashable)
-KEPT = 64
+KEPT = 24
 
 
 def sizes_of(machine: object) -> Sizes:

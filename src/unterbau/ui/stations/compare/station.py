@@ -121,15 +121,18 @@ class CompareStation(QWidget):
     def _show_flow(self) -> None:
         project, axis, load = self._document.project, self._selection.axis, self._selection.load
         before, after = project.candidate(project.benchmark), project.candidate(self._selection.candidate)
-        pair = [(one.machine, self._feed.likely(one.machine)[0]) for one in (before, after)]
+        first, second = (self._feed.figures(one.machine) for one in (before, after))
+        if first is None or second is None:
+            return  # they come behind
+        pair = [(before.machine, first), (after.machine, second)]
         found = bars(flow(pair[0], pair[1], axis), load, f"★ {before.name}", after.name)
         self.waterfall.show_bars(found, self._view.units)
         units = self._view.units
         if before is after:
             text = f"★ {before.name} is the benchmark itself; choose another candidate to see where its flex went."
         else:
-            first, last = (movement_text(bar.end, units) for bar in (found[0], found[-1]))
-            text = f"Pulled along {AXES[axis]} with {load:g} N the tool moves {last} instead of {first}, likely."
+            start, end = (movement_text(bar.end, units) for bar in (found[0], found[-1]))
+            text = f"Pulled along {AXES[axis]} with {load:g} N the tool moves {end} instead of {start}, likely."
         self.sentence.setText(text)
 
     def _rows(self) -> tuple[Row, ...]:

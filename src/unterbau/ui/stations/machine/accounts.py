@@ -67,7 +67,7 @@ class Accounts(QObject):
             self._tell(quantity)
             return
         machine, place = self._feed.machine(), self._selection.place
-        likely, _ = self._feed.likely(machine)
+        likely = self._feed.figures(machine) or self._feed.likely(machine)[0]
         known = self.samples.known((machine, place))
         book = self._document.project.prices
         full = self._feed.full(machine)
@@ -79,7 +79,7 @@ class Accounts(QObject):
         project, units = self._document.project, self._view.units
         chosen = chosen_cut(project.cut, project.own_cut)
         if quantity == "cut":
-            likely, _ = self._feed.likely(machine)
+            likely = self._feed.figures(machine) or self._feed.likely(machine)[0]
             error = SHARES[project.brief.finish] * project.brief.accuracy
             self.ready.emit(cut_account(machine, chosen, axis, float(likely.compliance[axis, axis]), error, units))
         elif quantity == "reach":

@@ -7,11 +7,12 @@ from PyQt6.QtWidgets import QMenu
 
 from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
-from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of
+from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of, listed_mass
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.structure.parts import Place
+from unterbau.studies.answers import LikelyAnswers
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
@@ -20,6 +21,8 @@ from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
 from unterbau.ui.widgets.thumbnail import outlines
 from unterbau.units import number_text
 
+COMING = "…"
+"""Figures that are still on their way."""
 TIMES = 10.0
 """From here on a change is told as a multiple, so that it fits a card."""
 
@@ -92,12 +95,14 @@ class Candidates(QObject):
         """Show every candidate's card."""
         project = self._document.project
         try:
-            bench = self._feed.likely(project.candidate(project.benchmark).machine)[0]
-            facts = [self._card(c, project.benchmark, 1e-6 / bench.compliance.diagonal()) for c in project.candidates]
+            bench = self._feed.figures(project.candidate(project.benchmark).machine)
+            facts = [self._card(c, project.benchmark, bench) for c in project.candidates]
         except InputError as error:
             self.trouble.emit(str(error))
             return
         self._shelf.show_cards(facts, self._selection.candidate)
+        there = {candidate.machine for candidate in project.candidates}
+        self._faces = {machine: face for machine, face in self._faces.items() if machine in there}
 
     def _on_card(self) -> list[Command]:
         copying = "copy the chosen candidate and go on with the copy"
@@ -160,18 +165,22 @@ class Candidates(QObject):
                 action.triggered.connect(command.run)
         menu.popup(place)
 
-    def _card(self, candidate: Candidate, benchmark: str, against: FloatArray) -> CardFacts:
-        likely = self._feed.likely(candidate.machine)[0]
-        stiffness = 1e-6 / likely.compliance.diagonal()
+    def _card(self, candidate: Candidate, benchmark: str, against: LikelyAnswers | None) -> CardFacts:
+        """Return what a card shows; figures that are still on their way are dots."""
+        likely = self._feed.figures(candidate.machine)
         prices = self._document.project.prices
         money = money_text(cost_of(candidate.machine, prices).money, prices)
         star = candidate.name == benchmark
-        ratio = stiffness / against
-        change = "" if star else "  ".join(times(r) for r in ratio.tolist())
+        stiffness, change = COMING, ""
+        if likely is not None:
+            stiff = 1 / likely.compliance.diagonal()
+            stiffness = " · ".join(number_text(1e-6 * k) for k in stiff.tolist())
+            if against is not None:
+                change = "  ".join(times(r) for r in (stiff * against.compliance.diagonal()).tolist())
         if candidate.machine not in self._faces:
             self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
         return CardFacts(
-            candidate.name, star, " · ".join(number_text(k) for k in stiffness.tolist()),
-            "★ benchmark" if star else change, f"{likely.mass:.1f} kg", money,
+            candidate.name, star, stiffness, "★ benchmark" if star else change,
+            f"{listed_mass(candidate.machine):.1f} kg", money,
             self._faces[candidate.machine],
         )  # fmt: skip

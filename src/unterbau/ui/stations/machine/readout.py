@@ -122,9 +122,9 @@ class Readout(QWidget):
         view.changed.connect(self._show_droop)
 
     def show_likely(self, likely: LikelyAnswers, benchmark: LikelyAnswers | None, name: str, place: Place) -> None:
-        """Show the first answers; bands follow."""
+        """Show the first answers; bands follow. `name` is that of the benchmark, empty where it is this one."""
         self.place.setText(place_text(place))
-        self.against.setText(f"against ★ {name}" if benchmark else "this is the ★ benchmark")
+        self.against.setText(f"against ★ {name}" if name else "this is the ★ benchmark")
         for axis in range(3):
             stiffness = 1e-6 / likely.compliance[axis, axis]
             self.numbers[axis].roll_to(float(stiffness))

@@ -330,8 +330,8 @@ class MachineStation(QWidget):
         likely, solved = self.feed.likely(machine)
         project = self._document.project
         same = project.benchmark == self._selection.candidate
-        against = None if same else self.feed.likely(project.candidate(project.benchmark).machine)[0]
-        self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
+        against = None if same else self.feed.figures(project.candidate(project.benchmark).machine)
+        self.readout.show_likely(likely, against, "" if same else project.benchmark, self._selection.place)
         self.readout.show_cost(cost_of(machine, project.prices), project.prices)
         self.readout.show_bands(self.feed.full(machine), targets(project.brief), may_miss(machine))
         self.load_path.show_answers(machine, likely)
@@ -347,8 +347,12 @@ class MachineStation(QWidget):
     def _on_bands(self) -> None:
         if self.bench.accounts:
             self.accounts.ask(self.bench.accounts)
-        machine = self.feed.machine()
-        self.readout.show_bands(self.feed.full(machine), targets(self._document.project.brief), may_miss(machine))
+        machine, project = self.feed.machine(), self._document.project
+        if project.benchmark != self._selection.candidate and (likely := self.feed.figures(machine)) is not None:
+            against = self.feed.figures(project.candidate(project.benchmark).machine)
+            self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
+        self.readout.show_bands(self.feed.full(machine), targets(project.brief), may_miss(machine))
+        self.candidates.show_cards()
 
 
 def _line(vertical: bool = False) -> QFrame:
