@@ -105,3 +105,6 @@ class Kind:
     def limits(self, attribute: str) -> tuple[float, float]:
         """Return the smallest and largest value of a size."""
         return next((one.low, one.high) for one in self.sizes if one.attribute == attribute)
+
+
+STAND_LINK = Link("stand", "stand", "part", "under the feet; off the path, but it shakes")

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 
 from unterbau.catalogue.guides import block
-from unterbau.machine.assemblies.head import BeamRail, beam_rails, beam_seat, head_on_beam, slide
+from unterbau.machine.assemblies.head import HEAD_LINKS, BeamRail, beam_rails, beam_seat, head_on_beam, slide
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.needs import GantryParts
 from unterbau.machine.assemblies.pieces import Host, beam, fasten, gusset, lay_plate, rib
+from unterbau.machine.kind import Link
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar, PlatePiece
@@ -14,6 +15,13 @@ from unterbau.structure.spot import NUT
 from unterbau.structure.vectors import X, Y, Z
 from unterbau.structure.weights import member_size
 
+GANTRY_LINKS = (
+    *HEAD_LINKS,
+    Link("side", "side plates", "part", "carry the gantry beam"),
+    Link("y_guides", "Y guides", "guide", "side plates to what is below"),
+    Link("y_drive", "Y drive", "drive", "pushes the gantry"),
+    Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
+)
 DOWN = (0.0, 0.0, -1.0)
 OUTSIDE = 0.02  # of a side plate, where its screw runs
 FOOT = 0.04  # from a side plate's lower edge up to where its nut is bolted on

@@ -4,9 +4,11 @@ from dataclasses import dataclass
 
 from unterbau.catalogue.drives import drive as drive_kind
 from unterbau.catalogue.guides import block
+from unterbau.machine.assemblies.cures import CLAMP_NEARER, LOWER, OVERHANG, X_STANCE, Y_STANCE, Z_STANCE
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.needs import HeadParts, SlideParts, SpindleParts
 from unterbau.machine.assemblies.pieces import lay_plate, rib
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.structure.layout import Layout
 from unterbau.structure.looks import CLAMP
 from unterbau.structure.motion import SpindleUnit
@@ -16,6 +18,56 @@ from unterbau.structure.spot import NUT, Spot
 from unterbau.structure.vectors import Vector, X, Y, Z
 from unterbau.structure.weights import member_size
 
+SPINDLE_LINKS = (
+    Link("cutter", "cutter", "part", "in the spindle"),
+    Link("collet", "collet", "joint", "cutter in the spindle"),
+    Link("spindle", "spindle", "part", "bearings between nose and body"),
+)
+HEAD_LINKS = (
+    *SPINDLE_LINKS,
+    Link("spindle_mount", "spindle clamp", "joint", "spindle to Z plate"),
+    Link("z_plate", "Z plate", "part", "carries the spindle, runs up and down"),
+    Link("z_guides", "Z guides", "guide", "Z plate to X plate"),
+    Link("z_drive", "Z drive", "drive", "holds the head up"),
+    Link("z_motor", "Z motor", "drive", "holds the Z drive still"),
+    Link("x_plate", "X plate", "part", "runs along the beam"),
+    Link("x_guides", "X guides", "guide", "X plate to beam"),
+    Link("x_drive", "X drive", "drive", "along the beam"),
+    Link("x_motor", "X motor", "drive", "holds the X drive still"),
+    Link("gantry_beam", "gantry beam", "part", "between the sides"),
+    Link("beam_joint", "beam ends", "joint", "gantry beam to sides"),
+)
+HEAD_SIZES = (
+    SizeField("travel_x", "travel X", 0.05, 6.0),
+    SizeField("travel_y", "travel Y", 0.05, 6.0),
+    SizeField("travel_z", "travel Z", 0.02, 1.0),
+    SizeField("clearance", "bed to beam", 0.02, 1.5),
+    SizeField("lowest_tip", "tool tip over bed, lowest", 0.0, 0.5),
+    SizeField("x_stance", "stance of X blocks", 0.04, 1.5),
+    SizeField("y_stance", "stance of Y blocks", 0.04, 2.0),
+    SizeField("z_stance", "stance of Z blocks", 0.03, 1.0),
+    SizeField("z_rail_spacing", "between Z rails", 0.03, 0.6),
+    SizeField("spindle_overhang", "spindle axis to Z plate", 0.02, 0.4),
+    SizeField("clamp_height", "nose to clamp", 0.02, 0.4),
+    SizeField("stop", "way left at each end", 0.0, 0.2),
+)
+HEAD_ENDS = {"gantry_beam": "beam_joint", "side": "beam_joint", "spindle": "spindle_mount"}
+HEAD_FITTING = {"beam_joint": FRAME_JOINTS, "spindle_mount": CLAMPS}
+HEAD_RELATED = {
+    "spindle": (CLAMP_NEARER,),
+    "spindle_mount": (CLAMP_NEARER, OVERHANG),
+    "z_plate": (Z_STANCE, CLAMP_NEARER, Related("z_rail_spacing", 1.3, "Z rails further apart")),
+    "z_guides": (
+        Z_STANCE, Related("z_stance", 1.6, "Z blocks much further apart"),
+        Related("z_rail_spacing", 1.3, "Z rails further apart"), OVERHANG,
+    ),
+    "x_plate": (Z_STANCE, X_STANCE),
+    "x_guides": (X_STANCE, Related("x_stance", 1.6, "X blocks much further apart"), OVERHANG),
+    "gantry_beam": (LOWER, OVERHANG),
+    "beam_joint": (LOWER,),
+    "side": (LOWER, Y_STANCE),
+    "y_guides": (Y_STANCE, Related("y_stance", 1.6, "Y blocks much further apart"), LOWER),
+}  # fmt: skip
 FORWARD = (0.0, -1.0, 0.0)
 DOWN = (0.0, 0.0, -1.0)
 UNDER_BEARING = 0.02  # of the nut at its highest

@@ -3,12 +3,28 @@
 from dataclasses import dataclass
 
 from unterbau.machine.assemblies.bed import Bed, bed, bolt_down, screw_places
+from unterbau.machine.assemblies.cures import Y_STANCE
 from unterbau.machine.assemblies.needs import LadderParts
 from unterbau.machine.assemblies.pieces import beam, fasten, foot
+from unterbau.machine.kind import BED_JOINTS, FRAME_JOINTS, Link, More, SizeField
 from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar
 from unterbau.structure.vectors import Z
 from unterbau.structure.weights import member_size
+
+LADDER_LINKS = (
+    Link("side_beam", "side beams", "part", "along both sides"),
+    Link("cross_joint", "base corners", "joint", "cross members to side beams"),
+    Link("cross_member", "cross members", "part", "under the bed"),
+    Link("bed_fixing", "bed fixing", "joint", "bed to cross members"),
+    Link("bed", "bed", "part", "carries the work"),
+)
+FEET = SizeField("feet", "feet a side beam", 2, 8, count=True)
+CROSS_MEMBERS = SizeField("cross_members", "cross members", 2, 12, count=True)
+LADDER_ENDS = {"cross_member": "cross_joint", "side_beam": "cross_joint", "bed": "bed_fixing"}
+LADDER_MORE = More("cross_members", "cross member", ("cross_member", "cross_joint", "bed_fixing", "bed", "side_beam"))
+LADDER_FITTING = {"cross_joint": FRAME_JOINTS, "bed_fixing": BED_JOINTS}
+LADDER_RELATED = {"side_beam": (Y_STANCE,)}
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,14 +3,51 @@
 from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import Bed, bed, work_on
+from unterbau.machine.assemblies.cures import CLAMP_NEARER, X_STANCE, Y_STANCE, Z_STANCE
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.needs import TableParts
 from unterbau.machine.assemblies.pieces import lay_plate
+from unterbau.machine.kind import Link, Related, SizeField
 from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import NUT, Spot
 from unterbau.structure.vectors import X, Y, Z
 
+TABLE_LINKS = (
+    Link("y_guides", "Y guides", "guide", "saddle to base"),
+    Link("y_drive", "Y drive", "drive", "moves the saddle"),
+    Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
+    Link("saddle", "saddle", "part", "between table and base"),
+    Link("x_drive", "X drive", "drive", "moves the table"),
+    Link("x_motor", "X motor", "drive", "holds the X drive still"),
+    Link("x_guides", "X guides", "guide", "table to saddle"),
+    Link("table", "table", "part", "carries the work"),
+)
+TABLE_SIZES = (
+    SizeField("travel_x", "travel X", 0.05, 2.0),
+    SizeField("travel_y", "travel Y", 0.05, 1.0),
+    SizeField("travel_z", "travel Z", 0.02, 1.0),
+    SizeField("lowest_tip", "tool tip over table, lowest", 0.0, 0.5),
+    SizeField("throat", "spindle axis to column", 0.05, 1.5),
+    SizeField("table_length", "table, length", 0.1, 3.0),
+    SizeField("table_width", "table, width", 0.08, 1.0),
+    SizeField("x_stance", "stance of X blocks", 0.04, 1.5),
+    SizeField("y_stance", "stance of Y blocks", 0.04, 1.0),
+    SizeField("rail_spacing", "between Y rails", 0.06, 1.0),
+    SizeField("z_stance", "stance of Z blocks", 0.03, 1.0),
+    SizeField("z_rail_spacing", "between Z rails", 0.03, 0.8),
+    SizeField("clamp_height", "nose to clamp", 0.02, 0.4),
+    SizeField("stop", "way left at each end", 0.0, 0.2),
+)
+TABLE_RELATED = {
+    "y_guides": (Y_STANCE, Related("rail_spacing", 1.3, "Y rails further apart")),
+    "x_guides": (X_STANCE,),
+    "saddle": (X_STANCE,),
+    "table": (X_STANCE,),
+    "z_guides": (Z_STANCE, Related("z_rail_spacing", 1.3, "Z rails further apart")),
+    "spindle": (CLAMP_NEARER,),
+    "spindle_mount": (CLAMP_NEARER,),
+}
 DOWN = (0.0, 0.0, -1.0)
 CLEAR = 0.01
 

@@ -5,18 +5,20 @@ from typing import Literal
 
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import Bed, work_on
-from unterbau.machine.assemblies.head import slide, z_slide
-from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.head import SPINDLE_LINKS, slide, z_slide
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset, lay_plate, rib
-from unterbau.machine.assemblies.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
 from unterbau.machine.assemblies.table import (
+    TABLE_LINKS,
+    TABLE_RELATED,
+    TABLE_SIZES,
     check_clear_of_column,
     cross_table,
     saddle_reach,
     table_dimension_lines,
     table_height,
 )
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout
@@ -157,7 +159,7 @@ def _work(lay: Layout[ArmMill], table: Bed, column_y: float) -> None:
     work_on(lay, table, x, y)
 
 
-KIND = kind_of_kit(
+KIND = laid_kind(
     ArmMill, "arm-mill", "arm mill: column with a turnable arm",
     "reaches over odd work; small, quick to set", "arm and column bend and twist: light cuts",
     (

@@ -4,12 +4,19 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.mill import head_heights, mill_dimension_lines, mill_head
-from unterbau.machine.assemblies.of_kit import kind_of_kit
 from unterbau.machine.assemblies.pieces import beam, fasten, four_feet
-from unterbau.machine.assemblies.sets import STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
-from unterbau.machine.assemblies.table import check_clear_of_column, cross_table, saddle_reach, table_height
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.assemblies.table import (
+    TABLE_LINKS,
+    TABLE_RELATED,
+    TABLE_SIZES,
+    check_clear_of_column,
+    cross_table,
+    saddle_reach,
+    table_height,
+)
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
@@ -164,7 +171,7 @@ def _brace(lay: Layout[BracedMill], name: str, start: Vector, end: Vector, first
 
 
 _NEARER = (Related("throat", 0.9, "posts nearer the spindle"), Related("brace_reach", 1.3, "braces further back"))
-KIND = kind_of_kit(
+KIND = laid_kind(
     BracedMill, "braced-mill", "moving-head mill on braced posts",
     "stiff from small sections; a way to save an old stand", "many joints; the lattice is in the way behind",
     (

@@ -3,12 +3,20 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.machine.assemblies.head import SPINDLE_LINKS
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.mill import counterweight, head_heights, mill_dimension_lines, mill_head
-from unterbau.machine.assemblies.of_kit import kind_of_kit
 from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset
-from unterbau.machine.assemblies.sets import SPINDLE_LINKS, STAND_LINK, TABLE_LINKS, TABLE_RELATED, TABLE_SIZES
-from unterbau.machine.assemblies.table import check_clear_of_column, cross_table, saddle_reach, table_height
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.assemblies.table import (
+    TABLE_LINKS,
+    TABLE_RELATED,
+    TABLE_SIZES,
+    check_clear_of_column,
+    cross_table,
+    saddle_reach,
+    table_height,
+)
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout
@@ -127,7 +135,7 @@ def put_up(lay: Layout[ColumnMill]) -> None:
 
 
 COUNTERWEIGHT = SizeField("counterweight", "counterweight, 1 or none", 0, 1, count=True)
-KIND = kind_of_kit(
+KIND = laid_kind(
     ColumnMill, "column-mill", "column mill with cross table",
     "short loop, small work in metal", "the C opens: column foot and head nod; work must fit under the head",
     (

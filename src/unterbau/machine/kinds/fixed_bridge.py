@@ -7,20 +7,12 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
 from unterbau.machine.assemblies.bed import Bed, bed, work_on
 from unterbau.machine.assemblies.gantry import GantryPlaces, bridge_beam, gantry_dimension_lines, gantry_places
-from unterbau.machine.assemblies.head import head_on_beam
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_LINKS, HEAD_RELATED, HEAD_SIZES, head_on_beam
+from unterbau.machine.assemblies.ladder import CROSS_MEMBERS
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.of_kit import kind_of_kit
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, rib
-from unterbau.machine.assemblies.sets import (
-    CROSS_MEMBERS,
-    HEAD_ENDS,
-    HEAD_FITTING,
-    HEAD_LINKS,
-    HEAD_RELATED,
-    HEAD_SIZES,
-    STAND_LINK,
-)
-from unterbau.machine.kind import FRAME_JOINTS, Link, More, Related, SizeField
+from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
 from unterbau.structure.layout import Layout
@@ -185,7 +177,7 @@ def _table(lay: Layout[FixedBridge], rails: tuple[Bar, Bar], seat: float, reach:
     return plate
 
 
-KIND = kind_of_kit(
+KIND = laid_kind(
     FixedBridge, "fixed-bridge-router", "router, fixed bridge and moving table",
     "stiff bridge that never moves; good for metal", "twice the table's travel in floor space; heavy work must move",
     (

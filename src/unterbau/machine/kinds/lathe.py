@@ -10,11 +10,10 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
 from unterbau.errors import InputError
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.of_kit import kind_of_kit
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, round_bar
-from unterbau.machine.assemblies.sets import STAND_LINK
-from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, More, Related, SizeField
+from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.model.spindle import SPINDLE_ZETA, spindle_springs
 from unterbau.strict import STRICT
 from unterbau.structure.bodies import Prism, round_ring
@@ -286,7 +285,7 @@ def _tool(lay: Layout[Lathe], slide: PlatePiece, foot_place: Vector, tool: Vecto
     lay.nose, lay.tip = nose, bit.last
 
 
-KIND = kind_of_kit(
+KIND = laid_kind(
     Lathe, "lathe", "lathe with a bed of two tubes",
     "round parts; a short loop through the work", "thin work bends away: tailstock, or short ends",
     (

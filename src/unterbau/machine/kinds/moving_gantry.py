@@ -5,24 +5,20 @@ from typing import Literal
 
 from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.bed import work_on
-from unterbau.machine.assemblies.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.assemblies.ladder import ladder
-from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.sets import (
+from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.ladder import (
     CROSS_MEMBERS,
     FEET,
-    GANTRY_LINKS,
-    HEAD_ENDS,
-    HEAD_FITTING,
-    HEAD_RELATED,
-    HEAD_SIZES,
     LADDER_ENDS,
     LADDER_FITTING,
     LADDER_LINKS,
     LADDER_MORE,
     LADDER_RELATED,
-    STAND_LINK,
+    ladder,
 )
+from unterbau.machine.assemblies.laid_kind import laid_kind
+from unterbau.machine.kind import STAND_LINK
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
@@ -108,7 +104,7 @@ def put_up(lay: Layout[MovingGantry]) -> None:
     gantry_dimension_lines(lay, at, base.bottom)
 
 
-KIND = kind_of_kit(
+KIND = laid_kind(
     MovingGantry, "moving-gantry-router", "router, moving gantry", "large bed in little space, easy to build",
     "tall sides nod and rack; the whole gantry is moved",
     (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS, FEET), put_up,

@@ -7,26 +7,27 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import work_on
-from unterbau.machine.assemblies.gantry import FOOT, gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.assemblies.ladder import ladder
-from unterbau.machine.assemblies.of_kit import kind_of_kit
-from unterbau.machine.assemblies.pieces import join, lay_plate, rib
-from unterbau.machine.assemblies.sets import (
+from unterbau.machine.assemblies.gantry import (
+    FOOT,
+    GANTRY_LINKS,
+    gantry_dimension_lines,
+    gantry_on_rails,
+    gantry_places,
+)
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.ladder import (
     CROSS_MEMBERS,
     FEET,
-    GANTRY_LINKS,
-    HEAD_ENDS,
-    HEAD_FITTING,
-    HEAD_RELATED,
-    HEAD_SIZES,
     LADDER_ENDS,
     LADDER_FITTING,
     LADDER_LINKS,
     LADDER_MORE,
     LADDER_RELATED,
-    STAND_LINK,
+    ladder,
 )
-from unterbau.machine.kind import FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.assemblies.laid_kind import laid_kind
+from unterbau.machine.assemblies.pieces import join, lay_plate, rib
+from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.model.bars import stops_of
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
@@ -138,7 +139,7 @@ def put_up(lay: Layout[RaisedSides]) -> None:
     lay.size("wall_height", "wall", "front", (right, 0.0), (right, d.wall_height), 1)
 
 
-KIND = kind_of_kit(
+KIND = laid_kind(
     RaisedSides, "raised-side-router", "router, raised sides",
     "short stiff gantry with little to move; rails out of the chips", "work goes in over the walls; walls flex too",
     (

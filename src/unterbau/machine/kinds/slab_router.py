@@ -4,11 +4,11 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.machine.assemblies.bed import bed, work_on
-from unterbau.machine.assemblies.gantry import gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.assemblies.of_kit import kind_of_kit
+from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_lines, gantry_on_rails, gantry_places
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import foot
-from unterbau.machine.assemblies.sets import GANTRY_LINKS, HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES, STAND_LINK
-from unterbau.machine.kind import Link, SizeField
+from unterbau.machine.kind import STAND_LINK, Link, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand
@@ -89,7 +89,7 @@ def put_up(lay: Layout[SlabRouter]) -> None:
     lay.size("foot_inset", "foot", "front", edge, (edge[0] + d.foot_inset, edge[1]), -2)
 
 
-KIND = kind_of_kit(
+KIND = laid_kind(
     SlabRouter, "slab-router", "router on a used stone or cast table",
     "flat, heavy, still; the base is bought ready", "heavy to carry; stone is drilled once, and cracks",
     (*GANTRY_LINKS, Link("slab", "table", "part", "carries work and rails; as bought"), STAND_LINK),

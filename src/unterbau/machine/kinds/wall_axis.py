@@ -6,11 +6,10 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
-from unterbau.machine.assemblies.head import FORWARD, slide, z_slide
+from unterbau.machine.assemblies.head import FORWARD, SPINDLE_LINKS, slide, z_slide
+from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.of_kit import kind_of_kit
 from unterbau.machine.assemblies.pieces import beam, collar, fasten, join, lay_plate, point, rib
-from unterbau.machine.assemblies.sets import SPINDLE_LINKS
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
@@ -188,7 +187,7 @@ def _carriage(lay: Layout[WallAxis], host: Bar, x: float) -> PlatePiece:
 
 _ANCHORS = Related("anchor_spacing", 0.7, "anchors closer together")
 _SHORTER = Related("arm_reach", 0.8, "shorter arm")
-KIND = kind_of_kit(
+KIND = laid_kind(
     WallAxis, "wall-axis", "long axis on a wall",
     "metres of travel, the floor stays free", "the arm hangs and sways: light loads",
     (

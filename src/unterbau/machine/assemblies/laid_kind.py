@@ -38,7 +38,7 @@ def _holders(model: type) -> dict[str, tuple[str, ...]]:
     return {"collet": HOLDERS} if "collet" in {one.name for one in fields(model)} else {}
 
 
-def kind_of_kit(
+def laid_kind(
     model: type[M], kind_id: str, label: str, good: str, bad: str, links: tuple[Link, ...],
     sizes: tuple[SizeField, ...],
     put_up: Callable[[Layout[M]], None], *, ends: Mapping[str, str], fitting: Mapping[str, tuple[str, ...]],
