@@ -77,14 +77,7 @@ def ladder(lay: Layout[LadderParts], side_x: float, span: tuple[float, float], e
     for number, y in enumerate(rows, 1):
         inside = tuple(x + reach for x in screws)
         laid = beam(
-            lay,
-            "cross_member",
-            m.cross_member,
-            f"cross member {number}",
-            (-reach, y, z),
-            (reach, y, z),
-            Z,
-            inside,
+            lay, "cross_member", m.cross_member, f"cross member {number}", (-reach, y, z), (reach, y, z), Z, inside
         )
         fasten(lay, "cross_joint", m.cross_joint, laid, False, sides[0])
         fasten(lay, "cross_joint", m.cross_joint, laid, True, sides[1])

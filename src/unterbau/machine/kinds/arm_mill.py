@@ -116,14 +116,7 @@ def put_up(lay: Layout[ArmMill]) -> None:
     gusset(lay, "column_joint", m.column_joint, column, False, under, BESIDE)
     with lay.turned(d.turn, (0.0, column_y)):
         arm = beam(
-            lay,
-            "arm",
-            m.arm,
-            "arm",
-            (0.0, column_y, d.arm_height),
-            (0.0, at.carrier_y, d.arm_height),
-            Z,
-            pieces=5,
+            lay, "arm", m.arm, "arm", (0.0, column_y, d.arm_height), (0.0, at.carrier_y, d.arm_height), Z, pieces=5
         )
         fasten(lay, "arm_clamp", m.arm_clamp, arm, False, column)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, d.arm_height + arm_h / 2)

@@ -124,16 +124,7 @@ def put_up(lay: Layout[BracedMill]) -> None:
     for side, name in ((-1, "left post"), (1, "right post")):
         x = side * d.z_rail_spacing / 2
         post = beam(
-            lay,
-            "post",
-            m.post,
-            name,
-            (x, post_y, seat),
-            (x, post_y, top),
-            Y,
-            ((top - seat) * 0.5,),
-            8,
-            carries=True,
+            lay, "post", m.post, name, (x, post_y, seat), (x, post_y, top), Y, ((top - seat) * 0.5,), 8, carries=True
         )
         fasten(lay, "post_joint", m.post_joint, post, False, base)
         posts.append(post)

@@ -109,16 +109,7 @@ def put_up(lay: Layout[ColumnMill]) -> None:
     back = column_y + deep / 2 + m.column_joint.overhang
     z = seat - height / 2
     base = beam(
-        lay,
-        "base",
-        m.base,
-        "base",
-        (0.0, front, z),
-        (0.0, back, z),
-        Z,
-        (column_y - front, -front),
-        8,
-        carries=True,
+        lay, "base", m.base, "base", (0.0, front, z), (0.0, back, z), Z, (column_y - front, -front), 8, carries=True
     )
     four_feet(lay, base)
     top = head_heights(lay)[1]

@@ -30,7 +30,7 @@ from unterbau.structure.vectors import Vector, X, Y, Z
 from unterbau.structure.weights import member_size
 
 CHUCK = 0.06
-TAIL = 0.06
+TAIL = 0.08
 POST = 0.03  # half the depth of the tool post
 BEHIND = 0.03
 BEFORE = 0.02  # of the bed: its screw runs so far in front of the front tube and below its surface
@@ -54,7 +54,7 @@ class LatheSizes(Sizes):
     x_stance: float = 0.13
     y_stance: float = 0.09
     y_rail_spacing: float = 0.08
-    tool_ahead: float = 0.045
+    tool_ahead: float = 0.055
     """Tool before the carriage's middle, towards the chuck."""
     cross_ties: int = 3
     tailstock: int = 1
@@ -212,41 +212,7 @@ def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
         raise InputError("dimensions.centre_height", expected)
     post_y = tip_y - m.cutter.stick_out - POST
     reach = d.y_stance / 2 + y_block.length / 2 + d.stop
-    first = -d.travel_y - m.cutter.stick_out - POST - reach
-    last = max(-m.cutter.stick_out - POST + reach, d.bed_spacing / 2 + tubes[1].width / 2)
-    clear = -CHUCK + m.headstock.thickness / 2 + 0.001
-    for tube in tubes:
-        ends = ((clear, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
-        rail(lay, "x_guides", m.x_guides, tube, *ends, Z)
-    with lay.moved_by("X"):
-        wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
-        saddle = lay_plate(lay, "saddle", m.saddle, "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
-        seats = [(tube, (at + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
-        carriage(lay, "x_guides", m.x_guides, saddle, seats, X, Z)
-        for side in (-1, 1):
-            beside = at + side * d.y_rail_spacing / 2
-            rail(
-                lay,
-                "y_guides",
-                m.y_guides,
-                saddle,
-                (beside, first, slide_seat),
-                (beside, last, slide_seat),
-                Z,
-            )
-    drive(
-        lay,
-        "x_drive",
-        m.x_drive,
-        ("x_motor", m.x_motor),
-        lay.near(saddle, (at, 0.0, saddle_z), NUT),
-        tubes[0].last,
-        X,
-        0.0,
-        tubes[0],
-        (-d.travel_x / 2, d.travel_x / 2),
-        (0.0, tubes[0].start[1] - tubes[0].width / 2 - BEFORE, -saddle_z - BEFORE),
-    )
+    saddle = _saddle(lay, tubes, at, reach)
     with lay.moved_by("Xy"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
         wide = d.y_rail_spacing + y_block.width
@@ -272,6 +238,42 @@ def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
             (-d.travel_y / 2, d.travel_y / 2),
             (0.0, 0.0, -m.cross_slide.thickness / 2 - y_block.height / 2),
         )
+
+
+def _saddle(lay: Layout[Lathe], tubes: tuple[Bar, Bar], at: float, reach: float) -> PlatePiece:
+    """Lay the saddle on the bed's rails, with the rails of the cross slide, and the screw that moves it."""
+    m, d = lay.machine, lay.machine.dimensions
+    x_block, y_block = block(m.x_guides.block), block(m.y_guides.block)
+    saddle_z = x_block.height + m.saddle.thickness / 2
+    slide_seat = saddle_z + m.saddle.thickness / 2
+    first = -d.travel_y - m.cutter.stick_out - POST - reach
+    last = max(-m.cutter.stick_out - POST + reach, d.bed_spacing / 2 + tubes[1].width / 2)
+    clear = -CHUCK + m.headstock.thickness / 2 + 0.001
+    for tube in tubes:
+        ends = ((clear, tube.start[1], 0.0), (tube.end[0], tube.start[1], 0.0))
+        rail(lay, "x_guides", m.x_guides, tube, *ends, Z)
+    with lay.moved_by("X"):
+        wide = max(d.x_stance + x_block.length, d.y_rail_spacing + y_block.width)
+        saddle = lay_plate(lay, "saddle", m.saddle, "saddle", (at, first, saddle_z), (at, last, saddle_z), wide, Z)
+        seats = [(tube, (at + end * d.x_stance / 2, tube.start[1], 0.0)) for tube in tubes for end in (-1, 1)]
+        carriage(lay, "x_guides", m.x_guides, saddle, seats, X, Z)
+        for side in (-1, 1):
+            beside = at + side * d.y_rail_spacing / 2
+            rail(lay, "y_guides", m.y_guides, saddle, (beside, first, slide_seat), (beside, last, slide_seat), Z)
+    drive(
+        lay,
+        "x_drive",
+        m.x_drive,
+        ("x_motor", m.x_motor),
+        lay.near(saddle, (at, 0.0, saddle_z), NUT),
+        tubes[0].last,
+        X,
+        0.0,
+        tubes[0],
+        (-d.travel_x / 2, d.travel_x / 2),
+        (0.0, tubes[0].start[1] - tubes[0].width / 2 - BEFORE, -saddle_z - BEFORE),
+    )
+    return saddle
 
 
 def _tool(lay: Layout[Lathe], slide: PlatePiece, foot_place: Vector, tool: Vector) -> None:

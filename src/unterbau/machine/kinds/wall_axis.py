@@ -143,15 +143,7 @@ def _beam(lay: Layout[WallAxis]) -> Bar:
         collar(lay, "anchor", panel, last)
     for side in (-1, 1):
         level = z + side * max(height - block(m.x_guides.block).width, 0.6 * height) / 2
-        rail(
-            lay,
-            "x_guides",
-            m.x_guides,
-            laid,
-            (-half, d.arm_reach, level),
-            (half, d.arm_reach, level),
-            FORWARD,
-        )
+        rail(lay, "x_guides", m.x_guides, laid, (-half, d.arm_reach, level), (half, d.arm_reach, level), FORWARD)
     return laid
 
 
