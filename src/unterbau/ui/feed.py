@@ -11,12 +11,12 @@ from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, LikelyAnswers, answers, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
-from unterbau.ui.jobs.kept import kept
+from unterbau.ui.jobs.kept import Kept
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 from unterbau.ui.selection import Selection
 
 Asked = tuple[Machine, Place]
-FIGURES, SOLVED = 20.0, 60.0  # MB: figures of many, the solved systems behind the last few
+FIGURES, SOLVED = 10.0, 130.0  # MB: figures of many, the solved systems behind the last few
 SETTLED = 60  # ms after the last change before anything is computed behind: stepping stays quick
 FIRST, ALL = "first", "all"
 """Likely figures of a candidate, and all its answers with bands."""
@@ -36,7 +36,7 @@ class Feed(QObject):
     def __init__(self, document: Document, selection: Selection, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._document, self._selection = document, selection
-        self._figures, self._full, self._solved = kept(FIGURES), kept(FIGURES), kept(SOLVED)
+        self._figures, self._full, self._solved = Kept(FIGURES), Kept(FIGURES), Kept(SOLVED)
         self._jobs = OneAtATime(self)
         self._jobs.succeeded.connect(self._on_succeeded)
         self._jobs.failed.connect(self._on_failed)
@@ -61,10 +61,7 @@ class Feed(QObject):
         if asked not in self._solved:
             found = likely_answers(*asked)
             self._figures[asked] = found[0]
-            try:
-                self._solved[asked] = found
-            except ValueError:  # larger than the store
-                self._solved.clear()
+            self._solved[asked] = found
             return found
         both: tuple[LikelyAnswers, Solved] = self._solved[asked]
         return both

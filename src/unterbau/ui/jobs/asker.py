@@ -6,10 +6,10 @@ from typing import Any
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from unterbau.progress import Progress
-from unterbau.ui.jobs.kept import kept
+from unterbau.ui.jobs.kept import Kept
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 
-KEPT = 40.0  # MB
+KEPT = 100.0  # MB
 SETTLED = 40  # ms after the last change: stepping a section stays quick
 
 
@@ -25,7 +25,7 @@ class Asker(QObject):
     def __init__(self, study: Callable[[Any, Progress], Any], parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._study = study
-        self._kept = kept(KEPT)
+        self._kept = Kept(KEPT)
         self._wanted: Hashable = None
         self._jobs = OneAtATime(self)
         self._jobs.succeeded.connect(self._on_succeeded)
@@ -76,10 +76,7 @@ class Asker(QObject):
 
     def _on_succeeded(self, asked: Hashable, answer: object) -> None:
         self.progressed.emit(0, 0)
-        try:
-            self._kept[asked] = answer
-        except ValueError:  # larger than the store: told once, not kept
-            self._kept.clear()
+        self._kept[asked] = answer
         if asked == self._wanted:
             self.ready.emit(answer)
         else:

@@ -3,7 +3,6 @@
 import dataclasses
 import sys
 from collections.abc import Iterator
-from typing import Any
 
 import numpy as np
 from cachetools import LRUCache  # type: ignore[import-untyped]
@@ -11,9 +10,16 @@ from cachetools import LRUCache  # type: ignore[import-untyped]
 LEAST = 200  # bytes that anything takes
 
 
-def kept(megabytes: float) -> "LRUCache[Any, Any]":
-    """Return a store of answers by what was asked; the oldest go when it is full."""
-    return LRUCache(megabytes * 1e6, getsizeof=weight)
+class Kept(LRUCache):  # type: ignore[misc]  # cachetools says nothing of its types
+    """A store of answers by what was asked; the oldest go when it is full, the newest is kept whatever it weighs."""
+
+    def __init__(self, megabytes: float) -> None:
+        super().__init__(megabytes * 1e6)
+        self._most = megabytes * 1e6
+
+    def getsizeof(self, answer: object) -> float:
+        """Return about how many bytes an answer takes, and never more than there is room for."""
+        return float(min(weight(answer), self._most))
 
 
 def weight(answer: object) -> int:

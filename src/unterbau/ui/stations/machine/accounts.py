@@ -59,6 +59,11 @@ class Accounts(QObject):
             for key, words in (QUANTITIES | LENSES).items()
         ]
 
+    @property
+    def waiting(self) -> bool:
+        """Whether an account comes when a lens is computed."""
+        return bool(self._awaited)
+
     def ask(self, quantity: str) -> None:
         """Tell how a number came about."""
         self._quantity = quantity

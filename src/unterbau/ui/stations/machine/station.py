@@ -345,7 +345,7 @@ class MachineStation(QWidget):
         self.candidates.show_cards()
 
     def _on_bands(self) -> None:
-        if self.bench.accounts:
+        if self.bench.accounts and not self.accounts.waiting:
             self.accounts.ask(self.bench.accounts)
         machine, project = self.feed.machine(), self._document.project
         if project.benchmark != self._selection.candidate and (likely := self.feed.figures(machine)) is not None:
