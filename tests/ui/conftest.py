@@ -77,4 +77,4 @@ def settle(window: MainWindow, qtbot: QtBot) -> None:
         assert all(feed.full(c.machine) is not None for c in project.candidates)
         assert not feed._jobs.busy
 
-    qtbot.waitUntil(done, timeout=30_000)
+    qtbot.waitUntil(done, timeout=120_000)

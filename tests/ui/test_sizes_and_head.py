@@ -89,8 +89,8 @@ def test_sizes_by_keys_and_what_cannot_be(window: MainWindow, qtbot: QtBot) -> N
     for _ in range(60):
         qtbot.keyClick(drawing, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
     assert machine_of(window).dimensions.x_stance < stance
-    assert machine_of(window).dimensions.x_stance >= 0.04
-    assert drawing.problem == "X blocks: from 40 mm to 1500 mm"
+    assert machine_of(window).dimensions.x_stance >= 0.06
+    assert "expected at least 60 mm, got 50 mm: 2 blocks of 60 mm" in drawing.problem
     settle(window, qtbot)
 
 
@@ -153,3 +153,20 @@ def test_a_machine_is_started_from_nothing(window: MainWindow, qtbot: QtBot) -> 
     assert machine_of(window).dimensions.travel_y == pytest.approx(0.6096)
     assert number(window, 0) > 0
     settle(window, qtbot)
+
+
+def test_undo_is_the_projects_while_a_field_has_the_focus(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    window.machine.choose_link("z_plate")
+    before = machine_of(window)
+    qtbot.keyClick(window, Qt.Key.Key_BracketRight)
+    changed = machine_of(window)
+    assert changed != before
+    edit = window.machine.view.findChildren(QuantityField)[0].edit
+    edit.setFocus()
+    edit.setText("123")
+    qtbot.keyClick(edit, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert machine_of(window) == before
+    assert edit.text() != "123"
+    qtbot.keyClick(edit, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    assert machine_of(window) == changed

@@ -3,12 +3,14 @@
 from collections.abc import Mapping
 from dataclasses import fields
 
+from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
 MOST_JOINTS = 24
+TOUCHING = 1e-6
 MOST_ADDED = 4
 MOST_PLAY = 0.001
 
@@ -44,6 +46,26 @@ def check_parts(
             check_spindle(field.name, part)
         else:
             _check_sizes_of(field.name, part, ribbed)
+
+
+def check_stances(machine: object, sizes: Sizes) -> None:
+    """Check that blocks on one rail stand apart.
+
+    Raises:
+        InputError: Names the stance and says how much it is at the least.
+    """
+    for field in fields(sizes):
+        guide = getattr(machine, field.name.replace("_stance", "_guides"), None)
+        if not field.name.endswith("_stance") or not isinstance(guide, Guide):
+            continue
+        size, stance = block(guide.block), getattr(sizes, field.name)
+        least = size.length * max(1, guide.blocks - 1)
+        if stance < least - TOUCHING:
+            apart = f"{guide.blocks} blocks of {size.length * 1e3:g} mm on a rail"
+            expected = (
+                f"expected at least {least * 1e3:g} mm, got {stance * 1e3:g} mm: {apart} would stand in each other"
+            )
+            raise InputError(f"dimensions.{field.name}", expected)
 
 
 def _check_pieces(name: str, part: Joint | Drive, most_drives: int, gusseted: tuple[str, ...]) -> None:

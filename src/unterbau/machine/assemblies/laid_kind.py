@@ -5,7 +5,7 @@ from dataclasses import fields
 from functools import lru_cache
 from typing import TypeVar
 
-from unterbau.machine.assemblies.checks import check_parts, check_sizes
+from unterbau.machine.assemblies.checks import check_parts, check_sizes, check_stances
 from unterbau.machine.kind import HOLDERS, Kind, Link, More, Related, SizeField
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Place, Sizes
@@ -54,6 +54,7 @@ def laid_kind(
     def lay_out(machine: M) -> Structure:
         check_sizes(sizes_of(machine), sizes)
         check_parts(machine, most, ribbed, gusseted)
+        check_stances(machine, sizes_of(machine))
         lay = Layout(machine)
         put_up(lay)
         return lay.structure(getattr(machine, "stand", None), lambda place: way(machine, place))

@@ -26,6 +26,7 @@ from unterbau.ui.shell.settings_dialog import SettingsDialog
 from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.shell.summary_actions import SummaryActions
+from unterbau.ui.shell.undo_anywhere import UndoAnywhere
 from unterbau.ui.stations.brief.station import BriefStation
 from unterbau.ui.stations.compare.station import CompareStation
 from unterbau.ui.stations.later.station import LaterStation
@@ -61,6 +62,7 @@ class MainWindow(QMainWindow):
         self.resize(1280, 800)
         self._assemble()
         self._connect()
+        UndoAnywhere(self)
         self.feed.refresh()
 
     def commands(self) -> list[Command]:

@@ -57,6 +57,11 @@ class QuantityField(QWidget):
         self.edit.setText(self._text())
         self._say("")
 
+    def give_up(self) -> None:
+        """Show the value again, whatever was typed."""
+        self.edit.setText(self._text())
+        self._say("")
+
     def refuse(self, problem: str) -> None:
         """Say why a value that could be read cannot be used."""
         self._say(problem)
