@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any, Literal, get_args
 
 from unterbau.catalogue.drives import drives, motors
@@ -16,8 +17,10 @@ from unterbau.model.joining import joint_kind, likely_values
 from unterbau.model.walls import has_walls
 from unterbau.sections.families import families
 from unterbau.sections.section import section
+from unterbau.sections.sold import sold_in
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 from unterbau.structure.stand import LABELS
+from unterbau.structure.stock import as_sold
 from unterbau.units import Kind
 
 Choices = tuple[tuple[str | bool | None, str], ...]
@@ -235,6 +238,19 @@ def _added(attribute: str, caption: str) -> Field:
     return Field(attribute, caption, "count", low=0, high=MOST_ADDED)
 
 
+@lru_cache(maxsize=256)
+def _materials(kinds: tuple[str, ...], now: str) -> Field:
+    """Return the field of a member's material: what its section is sold in, and what it has."""
+
+    def choices() -> Choices:
+        every = materials()
+        return tuple(
+            one for one in material_choices() if not kinds or one[0] == now or every[str(one[0])].kind in kinds
+        )
+
+    return Field("material", "material", "choice", choices)
+
+
 def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
     """Return the fields of a part that stands at a link of a machine of some kind."""
     if isinstance(part, Sizes):
@@ -244,6 +260,7 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         ribbed = (_added("ribs", "ribs"), *(RIBS if part.ribs else ())) if key in kind.ribbed else ()
         return (replace(fields[0], high=thickest(key)), *fields[1:], *ribbed)
     if isinstance(part, Member):
+        fields = (fields[0], _materials(sold_in(part.section), part.material), *fields[2:])
         screws = SEAM if part.seam == "screws" else SEAM[:1]
         stays = STAYS if section(part.section).cavity is not None and has_walls(part) else ()
         backing = (BACKING,) if has_walls(part) and key in kind.carrying else ()
@@ -285,4 +302,6 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
         inner, _, name = attribute.partition(".")
         within: dict[str, Any] = {name: value}
         return replace(part, **{inner: replace(getattr(part, inner), **within)})
+    if isinstance(part, Member) and attribute == "section":
+        return as_sold(replace(part, section=str(value)))
     return replace(part, **changed)
