@@ -21,7 +21,7 @@ PLANTED = [
     ("numbers-only", "mechanics/statics.py", "import unterbau.units"),
     ("ui", "ui/widgets/labels.py", "import unterbau.ui.shell.header"),
     ("stations", "ui/stations/machine/bench.py", "import unterbau.ui.stations.later.station"),
-    ("vtk", "ui/shell/header.py", "import pyvista"),
+    ("vtk", "ui/shell/header.py", "import vtkmodules"),
     ("pyqtgraph", "ui/widgets/labels.py", "import pyqtgraph"),
     ("platformdirs", "files/atomic.py", "import platformdirs"),
     ("pint", "files/atomic.py", "import pint"),

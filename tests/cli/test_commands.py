@@ -72,7 +72,7 @@ def test_candidates_and_sections_are_found_by_name(capsys: pytest.CaptureFixture
     assert run(["--help"]) == 0
 
 
-@pytest.mark.parametrize("heavy", ["pint", "sectionproperties", "pyvista", "PyQt6", "matplotlib", "scipy.sparse"])
+@pytest.mark.parametrize("heavy", ["pint", "sectionproperties", "vtkmodules", "PyQt6", "matplotlib", "scipy.sparse"])
 def test_solving_a_frame_loads_nothing_heavy(heavy: str, tmp_path: Path) -> None:
     source = tmp_path / "in.json"
     source.write_text(json.dumps(cantilever(2, modes=2)))

@@ -28,6 +28,7 @@ def themed(qapp: QApplication) -> Iterator[QApplication]:
     """Return the application with fonts and style sheet; what a machine's first answers are is computed once a run."""
     theme.load_fonts()
     with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("unterbau.ui.jobs.soon.PATIENCE", 60.0)  # a slow machine's tests read the numbers at once
         patch.setattr("unterbau.ui.feed.likely_answers", lru_cache(maxsize=64)(likely_answers))
         patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
         yield qapp

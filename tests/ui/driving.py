@@ -6,6 +6,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QLineEdit
 from pytestqt.qtbot import QtBot
 
+from unterbau.studies.answers import LikelyAnswers, likely_answers
+from unterbau.studies.compliance import Solved
 from unterbau.ui.shell.main_window import MainWindow
 
 TUBE = "steel tube, epoxied sides"
@@ -15,6 +17,11 @@ CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModi
 def machine_of(window: MainWindow) -> Any:
     """Return the chosen candidate's machine as the document has it."""
     return window.document.project.candidate(window.selection.candidate).machine
+
+
+def first_answers(window: MainWindow, machine: Any) -> tuple[LikelyAnswers, Solved]:
+    """Return a machine's likely answers with the head where the window has it."""
+    return likely_answers(machine, window.selection.place)
 
 
 def number(window: MainWindow, axis: int) -> float:

@@ -6,7 +6,18 @@ from PyQt6.QtWidgets import QSpinBox
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
-from tests.ui.driving import CTRL, TUBE, advised, choose, click_link, machine_of, number, pick, type_into
+from tests.ui.driving import (
+    CTRL,
+    TUBE,
+    advised,
+    choose,
+    click_link,
+    first_answers,
+    machine_of,
+    number,
+    pick,
+    type_into,
+)
 from unterbau.catalogue.joints import OwnValues
 from unterbau.machine.machine import link
 from unterbau.studies.advise import ranked
@@ -166,7 +177,7 @@ def test_why_is_this_so_soft(window: MainWindow, qtbot: QtBot) -> None:
     assert page.title.text() == f"{link(machine_of(window), window.selection.link).label}: why so soft?"
     click_link(window, qtbot, "beam_joint")
     assert page.title.text() == "beam ends: why so soft?"
-    machine, solved = machine_of(window), window.machine.feed.likely(machine_of(window))[1]
+    machine, solved = machine_of(window), first_answers(window, machine_of(window))[1]
     found = explain(machine, solved, "beam_joint", 1)
     assert movement_text(found.compliance * 100.0, "mm") in page.first.text()
     texts = page.texts()
@@ -196,7 +207,7 @@ def test_the_money_of_a_part_is_on_the_bench(window: MainWindow, qtbot: QtBot) -
 
 def test_the_cut_says_what_the_pull_means(window: MainWindow, qtbot: QtBot) -> None:
     panel = window.machine.load_path
-    give = float(window.machine.feed.likely(machine_of(window))[0].compliance[1, 1])
+    give = float(first_answers(window, machine_of(window))[0].compliance[1, 1])
     assert panel.meaning.text().startswith(f"35 N (21 – 49) move the tool {35 * give * 1e6:.0f} µm (")
     assert panel.meaning.text().endswith("mm deep, ended by the error")
     pick(panel.cut, "aluminium")

@@ -65,14 +65,14 @@ def test_the_finder_is_walked_with_arrows(window: MainWindow, qtbot: QtBot) -> N
 
 
 def test_the_camera_turns_by_keys(window: MainWindow, qtbot: QtBot) -> None:
-    camera = window.machine.view.viewport.plotter.camera
+    camera = window.machine.view.viewport.canvas.camera
     window.machine.view.draw_now()
-    start = camera.position
+    start = camera.GetPosition()
     qtbot.keyClick(window, Qt.Key.Key_Left, Qt.KeyboardModifier.AltModifier)
-    assert camera.position != start
+    assert camera.GetPosition() != start
     qtbot.keyClick(window, Qt.Key.Key_Up, Qt.KeyboardModifier.AltModifier)
     qtbot.keyClick(window, Qt.Key.Key_Home)
-    assert camera.position == pytest.approx(start)
+    assert camera.GetPosition() == pytest.approx(start)
 
 
 def test_a_fault_of_ours_is_told_in_the_window(window: MainWindow, capsys: pytest.CaptureFixture[str]) -> None:

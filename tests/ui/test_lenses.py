@@ -37,7 +37,7 @@ def test_reach_colours_the_bed_and_leads_to_the_weakest_place(window: MainWindow
     found = reach(window.feed.machine())
     place, _ = found.weakest(1)
     assert "softest along y" in view.reach_bar.words.text().lower()
-    assert "map" in view.viewport.plotter.actors
+    assert "map" in view.viewport.canvas.shown
     lowest = make_map(found, "stiffness", 0, 1, window.view)
     qtbot.mouseClick(view.reach_bar.go, Qt.MouseButton.LeftButton)
     assert window.selection.place == lowest.place
@@ -49,7 +49,7 @@ def test_reach_colours_the_bed_and_leads_to_the_weakest_place(window: MainWindow
     view.draw_now()
     assert "droops 0.0 µm" not in view.reach_bar.words.text().lower()
     look(window, qtbot, "flex")
-    assert "map" not in view.viewport.plotter.actors
+    assert "map" not in view.viewport.canvas.shown
 
 
 def test_the_map_follows_the_pull_and_the_machine(window: MainWindow, qtbot: QtBot) -> None:
@@ -73,12 +73,12 @@ def test_a_mode_swings_can_be_held_and_is_told_in_words(window: MainWindow, qtbo
     assert "chatter" in bar.limit.text()
     assert view.scene is not None
     still = view.scene.points.copy()
-    qtbot.waitUntil(lambda: bool(np.abs(np.asarray(view.viewport._mesh.points) - still).max() > 1e-3), timeout=5000)
+    qtbot.waitUntil(lambda: bool(np.abs(view.viewport.canvas.points("faces") - still).max() > 1e-3), timeout=5000)
     qtbot.mouseClick(bar.pause, Qt.MouseButton.LeftButton)
     view._swing.stop()
-    held = np.asarray(view.viewport._mesh.points).copy()
+    held = view.viewport.canvas.points("faces")
     qtbot.wait(200)
-    assert np.array_equal(held, np.asarray(view.viewport._mesh.points))
+    assert np.array_equal(held, view.viewport.canvas.points("faces"))
     before = bar.detail.text()
     bar.modes.setFocus()
     qtbot.keyClick(bar.modes, Qt.Key.Key_Down)

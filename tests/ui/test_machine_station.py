@@ -7,7 +7,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.machines import router, router_of
 from tests.ui.conftest import settle
-from tests.ui.driving import TUBE, choose, click_link, machine_of, number, type_into
+from tests.ui.driving import TUBE, choose, click_link, first_answers, machine_of, number, type_into
 from unterbau.machine.machine import with_part
 from unterbau.project import edits
 from unterbau.structure.parts import Member
@@ -72,8 +72,7 @@ def test_the_better_machine_is_kept_as_another_candidate(window: MainWindow, qtb
     click_link(window, qtbot, "z_plate")
     qtbot.keyClick(window, Qt.Key.Key_BracketRight)
     assert (
-        number(window, 1)
-        > window.machine.feed.likely(window.document.project.candidate(TUBE).machine)[0].compliance[1, 1]
+        number(window, 1) > first_answers(window, window.document.project.candidate(TUBE).machine)[0].compliance[1, 1]
     )
     qtbot.keyClick(window, Qt.Key.Key_B, Qt.KeyboardModifier.ControlModifier)
     assert window.document.project.benchmark == copy
@@ -195,16 +194,16 @@ def test_a_part_is_found_and_chosen_in_the_picture(window: MainWindow, qtbot: Qt
     view = window.machine.view
     view.use_lens("shape")
     view.draw_now()
-    plotter = view.viewport.plotter
+    canvas = view.viewport.canvas
     hits = {
         view.viewport.part_at(QPoint(x, y)): QPoint(x, y)
-        for x in range(0, plotter.width(), 45)
-        for y in range(0, plotter.height(), 45)
+        for x in range(0, canvas.width(), 45)
+        for y in range(0, canvas.height(), 45)
     }
     assert {"", "bed", "gantry_beam", "side", "z_plate", "side_beam"} <= set(hits)
-    qtbot.mouseClick(plotter, Qt.MouseButton.LeftButton, pos=hits["side"])
+    qtbot.mouseClick(canvas, Qt.MouseButton.LeftButton, pos=hits["side"])
     assert window.selection.link == "side"
-    qtbot.mouseMove(plotter, hits["gantry_beam"])
+    qtbot.mouseMove(canvas, hits["gantry_beam"])
     qtbot.waitUntil(lambda: window.selection.hover == "gantry_beam", timeout=2000)
 
 
@@ -249,5 +248,5 @@ def test_the_head_is_moved_by_numbers(window: MainWindow, qtbot: QtBot) -> None:
     window.machine.view.draw_now()
     scene = window.machine.view.scene
     assert scene is not None
-    built = window.machine.feed.likely(window.machine.feed.machine())[1].built
+    built = first_answers(window, window.machine.feed.machine())[1].built
     assert built.frame.nodes[built.tip][0] == pytest.approx(-0.325)

@@ -109,8 +109,8 @@ def test_the_head_is_dragged_in_the_picture(window: MainWindow, qtbot: QtBot) ->
     choose(window, qtbot, TUBE)
     view = window.machine.view
     view.draw_now()
-    camera, before = view.viewport.plotter.camera.position, number(window, 2)
-    plotter, ends = view.viewport.plotter, view.viewport.grip_ends()
+    camera, before = view.viewport.canvas.camera.GetPosition(), number(window, 2)
+    canvas, ends = view.viewport.canvas, view.viewport.grip_ends()
     assert np.linalg.norm(ends[0, 1] - ends[0, 0]) > 20
     along = (ends[0, 1] - ends[0, 0]) / np.linalg.norm(ends[0, 1] - ends[0, 0])
     start = ends[0, 1] - 4 * along
@@ -118,27 +118,27 @@ def test_the_head_is_dragged_in_the_picture(window: MainWindow, qtbot: QtBot) ->
     def at(place: np.ndarray) -> QPoint:
         return QPoint(round(float(place[0])), round(float(place[1])))
 
-    qtbot.mouseMove(plotter, at(start))
-    qtbot.mousePress(plotter, Qt.MouseButton.LeftButton, pos=at(start))
-    qtbot.mouseMove(plotter, at(start + 90 * along))
+    qtbot.mouseMove(canvas, at(start))
+    qtbot.mousePress(canvas, Qt.MouseButton.LeftButton, pos=at(start))
+    qtbot.mouseMove(canvas, at(start + 90 * along))
     assert 0.6 < window.selection.place.x <= 1.0
     assert (window.selection.place.y, window.selection.place.z) == (0.5, 0.0)
     moved = number(window, 2)
     assert moved != before
-    qtbot.mouseMove(plotter, at(start + 900 * along))
+    qtbot.mouseMove(canvas, at(start + 900 * along))
     assert window.selection.place.x == 1.0
-    qtbot.mouseRelease(plotter, Qt.MouseButton.LeftButton, pos=at(start + 900 * along))
-    assert view.viewport.plotter.camera.position == camera
+    qtbot.mouseRelease(canvas, Qt.MouseButton.LeftButton, pos=at(start + 900 * along))
+    assert view.viewport.canvas.camera.GetPosition() == camera
     assert "X right" in window.machine.readout.place.text()
     view.draw_now()
     ends = view.viewport.grip_ends()
     up = ends[2, 1] if ends[2, 1][1] < ends[2, 0][1] else ends[2, 0]
-    qtbot.mousePress(plotter, Qt.MouseButton.LeftButton, pos=at(up + np.array([0, 4])))
-    qtbot.mouseMove(plotter, at(up - np.array([0, 30])))
+    qtbot.mousePress(canvas, Qt.MouseButton.LeftButton, pos=at(up + np.array([0, 4])))
+    qtbot.mouseMove(canvas, at(up - np.array([0, 30])))
     assert window.selection.place.z > 0.1
     qtbot.keyClick(window, Qt.Key.Key_Escape)
     assert window.selection.place.z == 0.0
-    qtbot.mouseRelease(plotter, Qt.MouseButton.LeftButton, pos=at(up))
+    qtbot.mouseRelease(canvas, Qt.MouseButton.LeftButton, pos=at(up))
     assert not window.document.modified
 
 

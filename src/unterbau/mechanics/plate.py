@@ -264,15 +264,15 @@ class _Half:
         return mass, (on_free, on_patch.reshape(-1, 3))
 
     def _condensed_mass(self, mass: FloatArray, T: FloatArray) -> FloatArray:
+        from scipy.sparse import coo_array
+
         rows, matrices = self._element_rows(mass)
         held = T.shape[1]
         whole = np.vstack([T, np.eye(held)])
-        local = whole[rows]
-        M = np.zeros((held, held))
-        for start in range(0, len(rows), 64):
-            part = local[start : start + 64]
-            M += np.einsum("eah,eab,ebk->hk", part, matrices[start : start + 64], part, optimize=True)
-        return (M + M.T) / 2
+        r, c = np.repeat(rows, 12, axis=1).ravel(), np.tile(rows, (1, 12)).ravel()
+        spread = coo_array((matrices.ravel(), (r, c)), shape=(len(whole), len(whole))).tocsr()
+        M = whole.T @ (spread @ whole)
+        return np.asarray(M + M.T) / 2
 
     def _targets(self) -> tuple[IntArray, IntArray]:
         """Return the equations of the points that are not in a patch, and which points these are."""

@@ -10,12 +10,12 @@ from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import check_prices
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.machine import Machine, lay_out
 from unterbau.materials.material import material
 from unterbau.model.joining import joint_kind
 from unterbau.model.member import member_values
 from unterbau.project.project import Project
-from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Place, Plate
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
 
 NAME_LENGTH = 120
 
@@ -70,7 +70,7 @@ def check_machine(path: str, machine: Machine) -> None:
             except InputError as error:
                 raise InputError(f"{path}.{field.name}.{error.where}", error.problem) from None
     try:
-        to_frame(machine, Place(), "likely")
+        lay_out(machine)
     except InputError as error:
         raise InputError(f"{path}.{error.where}", error.problem) from None
 

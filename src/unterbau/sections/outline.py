@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 Point = tuple[float, float]
-_POINTS, _WEIGHTS = (a.tolist() for a in np.polynomial.legendre.leggauss(12))
+_POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(12)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,39 +120,39 @@ class AreaIntegrals:
 
 
 def integrate(outline: Outline) -> AreaIntegrals:
-    """Return the area integrals of an outline by Green's theorem.
+    """Return the area integrals of an outline by Green's theorem, about the origin: ∫y dA = ⅓∮y (y dz - z dy).
 
     Lines are exact; arcs by Gauss's rule with 12 points, exact to rounding up to a quarter turn.
     """
     sums = [0.0] * 6
+    arcs: list[Arc] = []
     for loop in outline:
         for edge in loop:
-            for y, z, dy, dz in _quadrature(edge):
-                terms = (
-                    y * dz,
-                    y * y / 2 * dz,
-                    -z * z / 2 * dy,
-                    -(z**3) / 3 * dy,
-                    y**3 / 3 * dz,
-                    y * y * z / 2 * dz,
-                )
-                sums = [total + term for total, term in zip(sums, terms, strict=True)]
-    A, Sz, Sy, Iy, Iz, Iyz = sums
-    y0, z0 = Sz / A, Sy / A
+            if isinstance(edge, Arc):
+                arcs.append(edge)
+                continue
+            (a, b), (c, d) = edge.start, edge.end
+            twice = a * d - c * b
+            sums[0] += twice / 2
+            sums[1] += twice * (a + c) / 6
+            sums[2] += twice * (b + d) / 6
+            sums[3] += twice * (b * b + b * d + d * d) / 12
+            sums[4] += twice * (a * a + a * c + c * c) / 12
+            sums[5] += twice * (2 * a * b + a * d + c * b + 2 * c * d) / 24
+    if arcs:
+        sums = [total + more for total, more in zip(sums, _of_arcs(arcs), strict=True)]
+    A, Sy, Sz, Iy, Iz, Iyz = sums
+    y0, z0 = Sy / A, Sz / A
     return AreaIntegrals(A, y0, z0, Iy - A * z0**2, Iz - A * y0**2, Iyz - A * y0 * z0)
 
 
-def _quadrature(edge: Line | Arc) -> list[tuple[float, float, float, float]]:
-    rows = []
-    for point, weight in zip(_POINTS, _WEIGHTS, strict=True):
-        s = (point + 1) / 2
-        if isinstance(edge, Line):
-            dy, dz = edge.end[0] - edge.start[0], edge.end[1] - edge.start[1]
-            rows.append((edge.start[0] + s * dy, edge.start[1] + s * dz, dy * weight / 2, dz * weight / 2))
-        else:
-            turn = edge.last - edge.first
-            angle = edge.first + s * turn
-            y, z = edge.at(angle)
-            step = edge.radius * turn * weight / 2
-            rows.append((y, z, -math.sin(angle) * step, math.cos(angle) * step))
-    return rows
+def _of_arcs(arcs: list[Arc]) -> list[float]:
+    """Return what arcs add to area, ∫y, ∫z, ∫z², ∫y² and ∫yz."""
+    rows = np.array([(*one.centre, one.radius, one.first, one.last - one.first) for one in arcs])
+    cy, cz, radius, first, turn = rows.T[..., None]
+    angle = first + turn * (_POINTS + 1) / 2
+    cosine, sine = np.cos(angle), np.sin(angle)
+    y, z = cy + radius * cosine, cz + radius * sine
+    sweep = (y * cosine + z * sine) * radius * turn * _WEIGHTS / 2
+    powers = (sweep / 2, y * sweep / 3, z * sweep / 3, z * z * sweep / 4, y * y * sweep / 4, y * z * sweep / 4)
+    return [float(one.sum()) for one in powers]

@@ -1,6 +1,7 @@
 """Answers for the screen: the likely ones of what is looked at at once, all others behind."""
 
 from collections.abc import Hashable
+from functools import partial
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
@@ -13,6 +14,7 @@ from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.kept import Kept
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
+from unterbau.ui.jobs.soon import Soon
 from unterbau.ui.selection import Selection
 
 Asked = tuple[Machine, Place]
@@ -27,6 +29,8 @@ class Feed(QObject):
 
     likely_ready = pyqtSignal()
     """The chosen candidate's first answers are there."""
+    waiting = pyqtSignal()
+    """They are not, and what is shown is of the machine before."""
     bands_ready = pyqtSignal()
     """Some candidate's figures or bands are there."""
     failed = pyqtSignal(str)
@@ -37,6 +41,9 @@ class Feed(QObject):
         super().__init__(parent)
         self._document, self._selection = document, selection
         self._figures, self._full, self._solved = Kept(FIGURES), Kept(FIGURES), Kept(SOLVED)
+        self._first = Soon(self)
+        self._first.answered.connect(self._on_first)
+        self._first.failed.connect(self._on_failed)
         self._jobs = OneAtATime(self)
         self._jobs.succeeded.connect(self._on_succeeded)
         self._jobs.failed.connect(self._on_failed)
@@ -55,16 +62,15 @@ class Feed(QObject):
         """Return the chosen candidate's machine."""
         return self._document.project.candidate(self._selection.candidate).machine
 
-    def likely(self, machine: Machine) -> tuple[LikelyAnswers, Solved]:
-        """Return a machine's first answers and what is behind them, computed now if need be."""
-        asked = (machine, self._selection.place)
-        if asked not in self._solved:
-            found = likely_answers(*asked)
-            self._figures[asked] = found[0]
-            self._solved[asked] = found
-            return found
-        both: tuple[LikelyAnswers, Solved] = self._solved[asked]
-        return both
+    @property
+    def busy(self) -> bool:
+        """Whether anything is being computed."""
+        return self._first.busy or self._jobs.busy or self._soon.isActive()
+
+    def likely(self, machine: Machine) -> tuple[LikelyAnswers, Solved] | None:
+        """Return a machine's first answers and what is behind them, if they are there already."""
+        found: tuple[LikelyAnswers, Solved] | None = self._solved.get((machine, self._selection.place))
+        return found
 
     def figures(self, machine: Machine) -> LikelyAnswers | None:
         """Return a machine's first answers if they are there already; what is missing comes behind."""
@@ -78,15 +84,39 @@ class Feed(QObject):
 
     def refresh(self) -> None:
         """Answer for the chosen candidate, then see to the others and the bands of all."""
+        self._stopped = False
+        self._stop_unwanted()
+        asked = (self.machine(), self._selection.place)
+        if asked in self._solved:
+            self._tell()
+            return
         try:
-            self.likely(self.machine())
+            found = self._first.ask(asked, partial(likely_answers, *asked))
         except InputError as error:
             self.failed.emit(str(error))
             return
+        if found is not None:
+            self._keep(asked, found)
+            self._tell()
+            return
+        self.progressed.emit("computing …")
+        self.waiting.emit()
+
+    def _keep(self, asked: Asked, found: object) -> None:
+        assert isinstance(found, tuple)
+        self._figures[asked] = found[0]
+        self._solved[asked] = found
+
+    def _tell(self) -> None:
+        self.progressed.emit("")
         self.likely_ready.emit()
-        self._stopped = False
-        self._stop_unwanted()
         self._soon.start()
+
+    def _on_first(self, asked: Asked, found: object) -> None:
+        """Keep what came late; tell it where it is still asked for."""
+        self._keep(asked, found)
+        if not self._closed and asked == (self.machine(), self._selection.place):
+            self._tell()
 
     def stop(self) -> None:
         """Leave the bands for now; the next change asks for them again."""
@@ -98,6 +128,7 @@ class Feed(QObject):
         """Stop all work and wait for it."""
         self._closed = True
         self._soon.stop()
+        self._first.close()
         self._jobs.close()
 
     def _wanted(self) -> tuple[str, Asked] | None:

@@ -1,7 +1,7 @@
 """The main window: only puts header, stations and files together."""
 
 from functools import partial
-from typing import cast
+from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtGui import QCloseEvent
 from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
@@ -21,17 +21,19 @@ from unterbau.ui.shell.header import Header
 from unterbau.ui.shell.keeping import Keeper
 from unterbau.ui.shell.notice import Notice
 from unterbau.ui.shell.preferences import Preferences, recovery_folder, settings_file
-from unterbau.ui.shell.price_window import PriceWindow
 from unterbau.ui.shell.settings_dialog import SettingsDialog
 from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.shell.summary_actions import SummaryActions
 from unterbau.ui.shell.undo_anywhere import UndoAnywhere
-from unterbau.ui.stations.brief.station import BriefStation
-from unterbau.ui.stations.compare.station import CompareStation
 from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
+
+if TYPE_CHECKING:
+    from unterbau.ui.shell.price_window import PriceWindow
+    from unterbau.ui.stations.brief.station import BriefStation
+    from unterbau.ui.stations.compare.station import CompareStation
 
 BRIEF = STATIONS.index("Brief")
 MACHINE = STATIONS.index("Machine")
@@ -40,6 +42,10 @@ COMPARE = STATIONS.index("Compare")
 
 class MainWindow(QMainWindow):
     """Header over stations, stations beside the bar."""
+
+    _prices: "PriceWindow | None"
+    _compare: "CompareStation | None"
+    _brief: "BriefStation | None"
 
     def __init__(self, project: Project, point_size: float | None = None) -> None:
         super().__init__()
@@ -85,7 +91,8 @@ class MainWindow(QMainWindow):
                 for n, name in enumerate(STATIONS)
             ),
             *self.machine.commands(),
-            *self.compare.commands(),
+            Command("copy-figures", "Copy the figures of all candidates", self._on_copy_wanted, "Ctrl+Shift+C"),
+            Command("save-figures", "Save the figures as CSV …", self._on_figures_wanted, tip="for any table program"),
             *(
                 Command(
                     f"start-{k.id}", f"Start a candidate: {k.label}", partial(self._on_kind_wanted, k.id), tip=k.good
@@ -95,8 +102,44 @@ class MainWindow(QMainWindow):
             Command("quit", "Quit", self.close, "Ctrl+Q"),
         ]
 
+    @property
+    def compare(self) -> "CompareStation":
+        """The Compare station, made when it is first wanted."""
+        if self._compare is None:
+            from unterbau.ui.stations.compare.station import CompareStation
+
+            self._compare = CompareStation(self.document, self.selection, self.view, self.feed, self)
+            self._compare.trouble.connect(self.say)
+            self._compare.link_wanted.connect(self._on_link_wanted)
+            self._fill_page(COMPARE, self._compare)
+        return self._compare
+
+    @property
+    def brief(self) -> "BriefStation":
+        """The Brief station, made when it is first wanted."""
+        if self._brief is None:
+            from unterbau.ui.stations.brief.station import BriefStation
+
+            self._brief = BriefStation(self.document, self.selection, self.view, self.feed, self)
+            self._brief.trouble.connect(self.say)
+            self._brief.kind_wanted.connect(self._on_kind_wanted)
+            self._brief.cure_wanted.connect(self._on_cure_wanted)
+            self._fill_page(BRIEF, self._brief)
+        return self._brief
+
+    @property
+    def prices(self) -> "PriceWindow":
+        """The price book, made when it is first wanted."""
+        if self._prices is None:
+            from unterbau.ui.shell.price_window import PriceWindow
+
+            self._prices = PriceWindow(self.document, self)
+        return self._prices
+
     def show_station(self, place: int) -> None:
         """Open a station."""
+        if place in (BRIEF, COMPARE):
+            assert self.brief if place == BRIEF else self.compare
         self.pages.setCurrentIndex(place)
         self.bar.show_station(place)
 
@@ -149,7 +192,8 @@ class MainWindow(QMainWindow):
         if not self.files.may_leave():
             event.ignore()
             return
-        self.prices.close()
+        if self._prices is not None:
+            self._prices.close()
         self.keeper.close()
         self.feed.close()
         self.machine.close_view()
@@ -163,12 +207,10 @@ class MainWindow(QMainWindow):
         self.bar = StationBar(self)
         self.notice = Notice(self)
         self.finder = CommandFinder(self)
-        self.prices = PriceWindow(self.document, self)
+        self._prices, self._compare, self._brief = None, None, None
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
-        self.compare = CompareStation(self.document, self.selection, self.view, self.feed, self)
-        self.brief = BriefStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
-        built: dict[int, QWidget] = {BRIEF: self.brief, MACHINE: self.machine, COMPARE: self.compare}
+        built: dict[int, QWidget] = {BRIEF: QWidget(self), MACHINE: self.machine, COMPARE: QWidget(self)}
         for place, name in enumerate(STATIONS):
             self.pages.addWidget(built.get(place) or LaterStation(name, self))
         self._lay_out()
@@ -182,12 +224,7 @@ class MainWindow(QMainWindow):
         self.machine.trouble.connect(self.say)
         self.machine.first_steps.done.connect(self._on_steps_done)
         self.machine.first_steps.show_done(self.preferences.settings.hints_done)
-        self.compare.trouble.connect(self.say)
-        self.brief.trouble.connect(self.say)
-        self.brief.kind_wanted.connect(self._on_kind_wanted)
         self.machine.candidates.started.connect(self._on_kind_wanted)
-        self.brief.cure_wanted.connect(self._on_cure_wanted)
-        self.compare.link_wanted.connect(self._on_link_wanted)
         self.show_station(MACHINE)
         self._show_names()
 
@@ -239,6 +276,20 @@ class MainWindow(QMainWindow):
         stack.indexChanged.connect(self._on_changed)
         stack.cleanChanged.connect(self._on_changed)
 
+    def _fill_page(self, place: int, station: QWidget) -> None:
+        """Put a station where only its place was kept."""
+        empty = self.pages.widget(place)
+        assert empty is not None
+        self.pages.removeWidget(empty)
+        empty.deleteLater()
+        self.pages.insertWidget(place, station)
+
+    def _on_copy_wanted(self) -> None:
+        self.compare.copy_figures()
+
+    def _on_figures_wanted(self) -> None:
+        self.compare.ask_save()
+
     def _on_steps_done(self, done: tuple[str, ...]) -> None:
         self.preferences.change(hints_done=done)
 
@@ -271,8 +322,9 @@ class MainWindow(QMainWindow):
             self.removeAction(action)
             action.deleteLater()
         self.finder.deleteLater()
-        self.prices.close()
-        self.prices.deleteLater()
+        if self._prices is not None:
+            self._prices.close()
+            self._prices.deleteLater()
         self._assemble()
         self.show_station(station)
         self.feed.refresh()

@@ -1,24 +1,26 @@
 """The 3D view: one mesh of faces, one of ink lines, a thin ghost, the pull as an arrow."""
 
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
-import pyvista as pv
 from PyQt6.QtCore import QBuffer, QByteArray, QEvent, QIODevice, QPoint, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QImage, QMouseEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
-from pyvistaqt import QtInteractor
 from typing_extensions import override
-from vtkmodules.vtkRenderingCore import vtkCellPicker
 
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.ui.theme import colour
 from unterbau.ui.viewport.grips import Drag, arms, drag, grip_at, strokes
 from unterbau.ui.viewport.scene import Scene
 
+if TYPE_CHECKING:
+    from unterbau.ui.viewport.canvas import Canvas
+
 CLICK_DISTANCE = 4
 SEEN_THROUGH = 0.25  # of the machine under a map
+GHOSTLY = 0.55  # opacity of the machine as built behind the one that is pulled
 FIT = 1.14  # room around the machine
+STEEPEST = 85.0  # degrees from which one looks from above or below
 
 
 class Viewport(QWidget):
@@ -36,20 +38,10 @@ class Viewport(QWidget):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setAccessibleName("The machine in 3D")
-        self.plotter = QtInteractor(self, auto_update=False, multi_samples=0, line_smoothing=True)
-        self.plotter.setAccessibleName("The machine in 3D; drag to turn, wheel to zoom")
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(self.plotter)
-        self.plotter.set_background(colour("paper").name())
-        self.plotter.enable_parallel_projection()
-        self.plotter.installEventFilter(self)
+        self._canvas: Canvas | None = None
         self._scene: Scene | None = None
-        self._mesh: Any = None
-        self._ink: Any = None
-        self._ghost: Any = None
-        self._actor: Any = None
-        self._lit: Any = None
         self._lit_key = ""
         self._touched = False
         self._pressed = QPoint()
@@ -58,32 +50,27 @@ class Viewport(QWidget):
         self._over_grip = ""
         self._open = True
 
+    @property
+    def canvas(self) -> "Canvas":
+        """What is drawn on; made when it is first wanted, so that the window stands before VTK is loaded."""
+        if self._canvas is None:
+            from unterbau.ui.viewport.canvas import Canvas
+
+            self._canvas = Canvas(colour("paper"), self)
+            box = self.layout()
+            assert box is not None
+            box.addWidget(self._canvas)
+            self._canvas.show()
+            box.activate()  # it has its size before the first picture
+            self._canvas.installEventFilter(self)
+        return self._canvas
+
     def show_scene(self, scene: Scene) -> None:
         """Draw another machine; the camera stays unless there was none."""
         self._scene = scene
-        self._mesh = pv.PolyData(scene.points.copy(), scene.faces)
-        self._mesh.cell_data["colour"] = np.zeros((len(scene.owner), 3), dtype=np.uint8)
-        self._ink = pv.PolyData(scene.points.copy(), lines=scene.lines)
-        self._ghost = pv.PolyData(scene.points.copy(), lines=scene.lines)
-        keep = {"reset_camera": False, "render": False}
-        self._actor = self.plotter.add_mesh(
-            self._mesh, scalars="colour", rgb=True, name="faces", ambient=0.62, diffuse=0.42, specular=0.0,
-            show_scalar_bar=False, **keep,
-        )  # fmt: skip
-        ink = self.plotter.add_mesh(
-            self._ink,
-            color=colour("ink").name(),
-            line_width=1.2,
-            name="ink",
-            lighting=False,
-            pickable=False,
-            **keep,
-        )
-        _in_front(ink, 4.0)
-        self._ghost_actor = self.plotter.add_mesh(
-            self._ghost, color=colour("ghost").name(), line_width=0.6, opacity=0.55, name="ghost",
-            lighting=False, pickable=False, **keep,
-        )  # fmt: skip
+        self.canvas.faces("faces", scene.points, scene.faces)
+        self.canvas.lines("ink", scene.points, scene.lines, colour("ink"), 1.2, 4.0)
+        self.canvas.lines("ghost", scene.points, scene.lines, colour("ghost"), 0.6)
         self._light_lines()
         if not self._touched:
             self._look()
@@ -95,58 +82,33 @@ class Viewport(QWidget):
             self._light_lines()
 
     def _light_lines(self) -> None:
-        self.plotter.remove_actor("lit", render=False)
-        self._lit = None
+        self.canvas.take("lit")
         scene = self._scene
         if scene is None or self._lit_key not in scene.keys:
             return
         rows = scene.lines.reshape(-1, 3)[scene.line_owner == scene.keys.index(self._lit_key)]
-        self._lit = pv.PolyData(np.asarray(self._mesh.points).copy(), lines=rows.ravel())
-        actor = self.plotter.add_mesh(
-            self._lit, color=colour("accent").name(), line_width=3.0, name="lit", lighting=False,
-            pickable=False, reset_camera=False, render=False,
-        )  # fmt: skip
-        _in_front(actor, 8.0)
+        self.canvas.lines("lit", scene.points, rows.ravel(), colour("accent"), 3.0, 8.0)
 
     def colour_parts(self, colours: dict[str, QColor]) -> None:
         """Colour every part."""
         if self._scene is None:
             return
-        table = np.array([colours[key].getRgb()[:3] for key in self._scene.keys], dtype=np.uint8)
-        self._mesh.cell_data["colour"] = table[self._scene.owner]
+        table = np.array([colours[key].getRgb()[:3] for key in self._scene.keys], dtype=float)
+        self.canvas.paint("faces", table[self._scene.owner])
 
     def move_points(self, points: FloatArray, ghost: bool) -> None:
         """Put the points in other places, with or without the undeformed machine as thin lines."""
-        self._mesh.points = points
-        self._ink.points = points
-        if self._lit is not None:
-            self._lit.points = points
-        self._ghost_actor.SetVisibility(ghost)
+        for name in ("faces", "ink", "lit"):
+            self.canvas.move_points(name, points)
+        self.canvas.fade("ghost", GHOSTLY if ghost else 0.0)
 
     def show_pull(self, start: FloatArray, direction: FloatArray, text: str) -> None:
         """Draw the pull as an arrow with its size beside it; no text draws none."""
-        self.plotter.remove_actor("pull", render=False)
-        self.plotter.remove_actor("pull text", render=False)
-        if not text:
-            return
-        scale = float(np.linalg.norm(direction))
-        arrow = pv.Arrow(
-            start=start,
-            direction=direction,
-            scale=scale,
-            tip_length=0.22,
-            tip_radius=0.06,
-            shaft_radius=0.018,
-        )
-        accent = colour("accent").name()
-        self.plotter.add_mesh(
-            arrow, color=accent, name="pull", ambient=0.8, pickable=False, reset_camera=False, render=False
-        )
-        self.plotter.add_point_labels(
-            [start - direction * 0.12], [text], name="pull text", font_size=13, bold=True, text_color=accent,
-            shape_color=colour("paper").name(), shape_opacity=0.85, show_points=False, always_visible=True,
-            reset_camera=False, render=False,
-        )  # fmt: skip
+        self.canvas.take("pull")
+        self.canvas.take("pull text")
+        if text:
+            self.canvas.arrow("pull", start, direction, colour("accent"))
+            self.canvas.words("pull text", start - direction * 0.12, text, colour("accent"))
 
     def show_map(self, points: FloatArray, colours: FloatArray, mark: FloatArray, text: str) -> None:
         """Draw a coloured map over the work, and a mark at one of its places.
@@ -160,55 +122,33 @@ class Viewport(QWidget):
         ny, nx = points.shape[:2]
         corner = np.arange(ny * nx).reshape(ny, nx)
         faces = np.stack([corner[:-1, :-1], corner[:-1, 1:], corner[1:, 1:], corner[1:, :-1]], axis=-1).reshape(-1, 4)
-        mesh = pv.PolyData(points.reshape(-1, 3), np.hstack([np.full((len(faces), 1), 4), faces]))
-        mesh.point_data["colour"] = colours.reshape(-1, 3).astype(np.uint8)
-        self.plotter.add_mesh(
-            mesh, scalars="colour", rgb=True, name="map", lighting=False, show_scalar_bar=False, pickable=False,
-            reset_camera=False, render=False,
-        )  # fmt: skip
+        flat = np.hstack([np.full((len(faces), 1), 4), faces]).ravel()
+        self.canvas.faces("map", points.reshape(-1, 3), flat, colours.reshape(-1, 3))
         size = 0.04 * float(np.linalg.norm(np.ptp(points.reshape(-1, 3), axis=0)))
         ring = [mark + size * np.array([np.cos(t), np.sin(t), 0.0]) for t in np.linspace(0, 2 * np.pi, 25)]
-        line = pv.PolyData(np.array(ring), lines=np.array([25, *range(25)]))
-        actor = self.plotter.add_mesh(
-            line, color=colour("ink").name(), line_width=3.0, name="map mark", lighting=False, pickable=False,
-            reset_camera=False, render=False,
-        )  # fmt: skip
-        _in_front(actor, 12.0)
-        self.plotter.add_point_labels(
-            [mark + np.array([0.0, 0.0, 1.2 * size])], [text], name="map text", font_size=13, bold=True,
-            text_color=colour("ink").name(), shape_color=colour("paper").name(), shape_opacity=0.85,
-            show_points=False, always_visible=True, reset_camera=False, render=False,
-        )  # fmt: skip
-        self._actor.prop.opacity = SEEN_THROUGH
+        self.canvas.lines("map mark", np.array(ring), np.array([25, *range(25)]), colour("ink"), 3.0, 12.0)
+        self.canvas.words("map text", mark + np.array([0.0, 0.0, 1.2 * size]), text, colour("ink"))
+        self.canvas.fade("faces", SEEN_THROUGH)
 
     def hide_map(self) -> None:
         """Take the map away."""
+        if self._scene is None:
+            return
         for name in ("map", "map mark", "map text"):
-            self.plotter.remove_actor(name, render=False)
-        if self._actor is not None:
-            self._actor.prop.opacity = 1.0
+            self.canvas.take(name)
+        self.canvas.fade("faces", 1.0)
 
     def show_grips(self, centre: FloatArray, length: float) -> None:
         """Draw the cross by which the head is dragged along its axes."""
         self._grips = (centre, length)
         points, lines = strokes(centre, length)
-        actor = self.plotter.add_mesh(
-            pv.PolyData(points, lines=np.array(lines)), color=colour("accent").name(), line_width=2.4, name="grips",
-            lighting=False, pickable=False, reset_camera=False, render=False,
-        )  # fmt: skip
-        _in_front(actor, 12.0)
+        self.canvas.lines("grips", points, np.array(lines), colour("accent"), 2.4, 12.0)
 
     def grip_ends(self) -> FloatArray:
         """Return the ends of the cross's arms on the widget, px, shape (3, 2, 2)."""
         if self._grips is None:
             return np.zeros((3, 2, 2))
-        ratio, height = self.plotter.devicePixelRatioF(), self.plotter.height()
-        renderer, found = self.plotter.renderer, []
-        for place in arms(*self._grips).reshape(6, 3):
-            renderer.SetWorldPoint(*place, 1.0)
-            renderer.WorldToDisplay()
-            x, y, _ = renderer.GetDisplayPoint()
-            found.append((x / ratio, height - y / ratio))
+        found = [self.canvas.on_widget(place) for place in arms(*self._grips).reshape(6, 3)]
         return np.array(found).reshape(3, 2, 2)
 
     def cancel_drag(self) -> bool:
@@ -221,8 +161,8 @@ class Viewport(QWidget):
 
     def draw(self) -> None:
         """Render."""
-        if self._open:
-            self.plotter.render()
+        if self._open and self._scene is not None:
+            self.canvas.draw()
 
     def reset_view(self) -> None:
         """Look from the front right, from above, the whole machine in view."""
@@ -243,54 +183,60 @@ class Viewport(QWidget):
         middle = [(a.max() + a.min()) / 2 for a in (across, above, depth)]
         focus = middle[0] * right + middle[1] * up + middle[2] * towards
         size = float(np.ptp(self._scene.points, axis=0).max())
-        camera = self.plotter.camera
-        camera.focal_point, camera.position, camera.up = focus, focus + 3 * size * towards, (0.0, 0.0, 1.0)
-        aspect = max(self.plotter.width(), 1) / max(self.plotter.height(), 1)
-        camera.parallel_scale = FIT * max(np.ptp(above) / 2, np.ptp(across) / 2 / aspect)
-        self.plotter.renderer.ResetCameraClippingRange()
+        camera = self.canvas.camera
+        camera.SetFocalPoint(*focus)
+        camera.SetPosition(*(focus + 3 * size * towards))
+        camera.SetViewUp(0.0, 0.0, 1.0)
+        aspect = max(self.width(), 1) / max(self.height(), 1)
+        camera.SetParallelScale(FIT * max(np.ptp(above) / 2, np.ptp(across) / 2 / aspect))
+        self.canvas.renderer.ResetCameraClippingRange()
 
     def turn(self, across: float, up: float) -> None:
         """Turn the camera about the machine, degrees; for the keyboard."""
+        if self._scene is None:
+            return
         self._touched = True
-        self.plotter.camera.azimuth += across
-        self.plotter.camera.elevation = float(np.clip(self.plotter.camera.elevation + up, -85, 85))
+        camera = self.canvas.camera
+        camera.Azimuth(across)
+        x, y, z = camera.GetDirectionOfProjection()
+        now = float(np.degrees(np.arctan2(-z, np.hypot(x, y))))
+        camera.Elevation(float(np.clip(now + up, -STEEPEST, STEEPEST)) - now)
+        camera.SetViewUp(0.0, 0.0, 1.0)
+        self.canvas.renderer.ResetCameraClippingRange()
         self.draw()
 
     def part_at(self, place: QPoint) -> str:
         """Return the part under a place of the widget, or nothing."""
         if self._scene is None:
             return ""
-        picker = vtkCellPicker()
-        picker.SetTolerance(0.001)
-        ratio = self.plotter.devicePixelRatioF()
-        height = self.plotter.height()
-        picker.Pick(place.x() * ratio, (height - place.y() - 1) * ratio, 0, self.plotter.renderer)
-        cell = picker.GetCellId()
-        if cell < 0 or picker.GetActor() is not self._actor:
+        name, cell = self.canvas.shown_at(place.x(), place.y())
+        if name != "faces":
             return ""
         return str(self._scene.keys[self._scene.owner[cell]])
 
     def picture(self) -> FloatArray:
         """Return the drawn picture as an array, rows by columns by RGB."""
-        return np.asarray(self.plotter.screenshot(return_img=True))
+        image = self.canvas.picture().convertToFormat(QImage.Format.Format_RGBX8888)
+        bits = image.constBits()
+        assert bits is not None
+        flat = np.frombuffer(bytes(bits.asarray(image.sizeInBytes())), dtype=np.uint8)
+        return np.array(flat.reshape(image.height(), image.width(), 4)[..., :3])
 
     def png(self) -> bytes:
         """Return the drawn picture as a PNG."""
-        picture = np.ascontiguousarray(self.picture())
-        height, width = picture.shape[:2]
-        image = QImage(picture.tobytes(), width, height, 3 * width, QImage.Format.Format_RGB888)
         held = QByteArray()
         buffer = QBuffer(held)
         buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.save(buffer, "PNG")
+        self.canvas.picture().save(buffer, "PNG")
         return held.data()
 
     def close_view(self) -> None:
         """Give the graphics back; the window calls this before it goes."""
         if self._open:
             self._open = False
-            self.plotter.removeEventFilter(self)
-            self.plotter.close()
+            if self._canvas is not None:
+                self._canvas.removeEventFilter(self)
+                self._canvas.close()
 
     @override
     def eventFilter(self, watched: Any, event: QEvent | None) -> bool:
@@ -331,17 +277,11 @@ class Viewport(QWidget):
         over = grip_at(self.grip_ends(), place) if self._grips is not None else ""
         if kind == QEvent.Type.MouseMove and event.buttons() == Qt.MouseButton.NoButton and over != self._over_grip:
             self._over_grip = over
-            self.plotter.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
-            self.plotter.setToolTip(f"drag the head along {over.upper()}" if over else "")
+            self.canvas.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
+            self.canvas.setToolTip(f"drag the head along {over.upper()}" if over else "")
         if over and kind == QEvent.Type.MouseButtonPress and event.button() == Qt.MouseButton.LeftButton:
             assert self._grips is not None
             self._drag = drag(over, self.grip_ends(), self._grips[1], place)
             self.grip_pressed.emit(over)
             return True
         return False
-
-
-def _in_front(actor: Any, steps: float) -> None:
-    """Draw lines before the faces whose edges they are."""
-    actor.mapper.SetResolveCoincidentTopologyToPolygonOffset()
-    actor.mapper.SetRelativeCoincidentTopologyLineOffsetParameters(-steps / 3, -steps)

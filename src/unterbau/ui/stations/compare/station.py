@@ -22,7 +22,6 @@ from unterbau.errors import InputError, UnterbauError
 from unterbau.files.figures_csv import write_figures
 from unterbau.project.project import Candidate
 from unterbau.studies.compare import Figures, figures, flow
-from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
@@ -61,12 +60,10 @@ class CompareStation(QWidget):
         self._build()
         self._connect()
 
-    def commands(self) -> list[Command]:
-        """Return what one can do here."""
-        return [
-            Command("copy-figures", "Copy the figures of all candidates", self.table.copy, "Ctrl+Shift+C"),
-            Command("save-figures", "Save the figures as CSV …", self.ask_save, tip="for any table program"),
-        ]
+    def copy_figures(self) -> None:
+        """Copy the figures of all candidates as they are shown."""
+        self.table.show_rows(self._rows(), self._view.units, self._selection.candidate)
+        self.table.copy()
 
     def ask_save(self) -> None:
         """Ask for a file and write the figures into it."""

@@ -45,10 +45,11 @@ class Accounts(QObject):
         self._lenses = lenses
         self._document, self._selection, self._view, self._feed, self._owner = document, selection, view, feed, parent
         self._quantity = ""
-        self._awaited = ""
+        self._awaited = self._late = ""
         self.samples = Asker(_spread, self)
         self.samples.ready.connect(self._on_samples)
         self.samples.failed.connect(self.trouble)
+        feed.likely_ready.connect(self._on_likely)
         lenses.reach.ready.connect(partial(self._on_lens, "reach"))
         lenses.shakes.ready.connect(partial(self._on_lens, "chatter"))
 
@@ -72,7 +73,10 @@ class Accounts(QObject):
             self._tell(quantity)
             return
         machine, place = self._feed.machine(), self._selection.place
-        likely = self._feed.figures(machine) or self._feed.likely(machine)[0]
+        likely = self._feed.figures(machine)
+        if likely is None:
+            self._late = quantity
+            return
         known = self.samples.known((machine, place))
         book = self._document.project.prices
         full = self._feed.full(machine)
@@ -84,7 +88,10 @@ class Accounts(QObject):
         project, units = self._document.project, self._view.units
         chosen = chosen_cut(project.cut, project.own_cut)
         if quantity == "cut":
-            likely = self._feed.figures(machine) or self._feed.likely(machine)[0]
+            likely = self._feed.figures(machine)
+            if likely is None:
+                self._late = quantity
+                return
             error = SHARES[project.brief.finish] * project.brief.accuracy
             self.ready.emit(cut_account(machine, chosen, axis, float(likely.compliance[axis, axis]), error, units))
         elif quantity == "reach":
@@ -101,6 +108,12 @@ class Accounts(QObject):
                 self.ready.emit(found)
             else:
                 self.trouble.emit(NO_CHATTER)
+
+    def _on_likely(self) -> None:
+        """Tell what was asked before there was an answer."""
+        late, self._late = self._late, ""
+        if late:
+            self.ask(late)
 
     def _await(self, quantity: str, asker: Asker, asked: Hashable) -> None:
         """Have the travel or the shaking solved first, then tell."""

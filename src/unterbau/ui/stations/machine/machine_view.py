@@ -177,7 +177,7 @@ class MachineView(QWidget):
             return
         machine, likely, solved = self._shown
         if self._scene is None:
-            self._scene = build_scene(bodies_of(machine, self._selection.place), solved.built)
+            self._scene = build_scene(bodies_of(machine, self._drawn_place), solved.built)
             self.viewport.show_scene(self._scene)
         flex = lens == "flex"
         u = self.movement()

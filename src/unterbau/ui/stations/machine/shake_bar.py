@@ -1,7 +1,8 @@
 """Under the picture in the lens Shake: modes in words, how the tool answers a tap, how deep a cut may go."""
 
+from typing import TYPE_CHECKING
+
 import numpy as np
-import pyqtgraph as pg
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton, QVBoxLayout, QWidget
 
@@ -11,14 +12,14 @@ from unterbau.mechanics.receptance import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
 from unterbau.studies.stability import Limit, limit
 from unterbau.ui.stations.machine.part_form import ChoiceBox
-from unterbau.ui.theme import colour, em, font
+from unterbau.ui.theme import em, font
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import label
-from unterbau.units import Units, length_text, number_text
+from unterbau.units import Units, length_text
 
-AXES = ("X", "Y", "Z")
-MARKS = ("──", "╌╌", "····")
-STROKES = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine)
+if TYPE_CHECKING:
+    from unterbau.ui.stations.machine.shake_plot import ShakePlot
+
 AT = (
     ("tool", "tapped at the tool"), ("part", "tapped at the part on the bench"), ("lobes", "depth by turning speed"),
 )  # fmt: skip
@@ -74,7 +75,7 @@ class ShakeBar(QWidget):
         self.detail = label("", size=0.9)
         self.detail.setToolTip("damping ratio by the strain energy of joints and materials")
         self.limit.setWordWrap(True)
-        self.plot = pg.PlotWidget(self, background=colour("paper"))
+        self._plot: ShakePlot | None = None
         self._shown: tuple[Machine, Shakes, str, Units] | None = None
         self._limit: Limit | None = None
         self._build()
@@ -82,6 +83,16 @@ class ShakeBar(QWidget):
         self.pause.toggled.connect(self._on_paused)
         self.at.activated.connect(self._on_at)
         self.show_waiting(0, 0)
+
+    @property
+    def plot(self) -> "ShakePlot":
+        """The curves, made when they are first wanted."""
+        if self._plot is None:
+            from unterbau.ui.stations.machine.shake_plot import ShakePlot
+
+            self._plot = ShakePlot(self)
+            self._right.addWidget(self._plot, 1)
+        return self._plot
 
     @property
     def number(self) -> int:
@@ -127,57 +138,14 @@ class ShakeBar(QWidget):
             return
         shakes = self._shown[1]
         self.detail.setText(swing_words(self._shown[0], shakes.likely.swings[self.number]))
-        item = self.plot.getPlotItem()
-        item.clear()
         if self.at.currentData() == LOBES:
-            self._draw_lobes(item)
-            return
-        item.setLabel("bottom", "Hz", color=colour("muted").name())
-        H, f = self.curves(), shakes.likely.frequency
-        still = []
-        for axis, name in enumerate(AXES):
-            pen = pg.mkPen(colour("ink") if axis != 1 else colour("accent"), width=1.4, style=STROKES[axis])
-            give = np.abs(H[:, axis, axis]) * 1e6
-            item.plot(f, give, pen=pen)
-            still.append(f"{name} {MARKS[axis]} {number_text(float(give[0]))}")
-        self.key.setText(f"give, µm/N, likely; still: {'   '.join(still)}")
-        for n, swing in enumerate(shakes.likely.swings):
-            pen = pg.mkPen(colour("warning" if n == self.number else "hairline"), width=1.2)
-            item.addItem(pg.InfiniteLine(swing.frequency, pen=pen))
-
-    def _draw_lobes(self, item: pg.PlotItem) -> None:
-        """Draw how deep the chosen cut may go by the tool's turning speed."""
-        assert self._shown is not None
-        units = self._shown[3]
-        item.setLabel("bottom", "turns a minute", color=colour("muted").name())
-        found = self._limit
-        if found is None or np.isinf(found.likely.depth):
-            self.key.setText("no limit of depth is estimated for this cut")
-            return
-        one, unit = found.likely, 1e3 if units == "mm" else 1 / 0.0254
-        depth = np.where(np.isfinite(one.lobes), one.lobes, np.nan) * unit
-        item.plot(one.speeds * 60, depth, pen=pg.mkPen(colour("ink"), width=1.4), connect="finite")
-        item.addItem(pg.InfiniteLine(one.turns * 60, pen=pg.mkPen(colour("warning"), width=1.2)))
-        floor = pg.mkPen(colour("accent"), width=1.2, style=Qt.PenStyle.DashLine)
-        item.addItem(pg.InfiniteLine(np.log10(one.floor * unit), angle=0, pen=floor))
-        name = "mm" if units == "mm" else "in"
-        self.key.setText(f"chatters above the line, {name} deep; dashed: at no speed below")
+            self.key.setText(self.plot.show_lobes(self._limit, self._shown[3]))
+        else:
+            self.key.setText(self.plot.show_curves(self.curves(), shakes.likely, self.number))
 
     def _build(self) -> None:
         unit = em()
         self.setFixedHeight(round(14.5 * unit))
-        item = self.plot.getPlotItem()
-        item.setMenuEnabled(False)
-        item.hideButtons()
-        item.setLogMode(False, True)
-        item.setMouseEnabled(False, False)
-        for side in ("left", "bottom"):
-            axis = item.getAxis(side)
-            axis.setTextPen(colour("muted"))
-            axis.setPen(colour("hairline"))
-            axis.setStyle(tickFont=font(0.8))
-        item.setLabel("bottom", "Hz", color=colour("muted").name())
-        self.plot.setAccessibleName("Give of the tapped point by frequency, likely")
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(round(0.6 * unit))
@@ -194,7 +162,7 @@ class ShakeBar(QWidget):
         right = QVBoxLayout()
         right.setSpacing(0)
         right.addWidget(self.key)
-        right.addWidget(self.plot, 1)
+        self._right = right
         row.addLayout(right, 4)
 
     def _on_row(self, row: int) -> None:

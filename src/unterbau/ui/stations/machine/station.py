@@ -103,8 +103,8 @@ class MachineStation(QWidget):
         ]
 
     def choose_link(self, key: str) -> None:
-        """Put a link on the bench."""
-        if key and key != "rest":
+        """Put a link of the chosen machine on the bench."""
+        if key in self._known():
             self._selection.choose_link(key)
 
     def show_sizes(self, attribute: str = "") -> None:
@@ -175,6 +175,7 @@ class MachineStation(QWidget):
         self._selection.link_changed.connect(self._on_link_changed)
         self._selection.place_changed.connect(self._on_place_changed)
         self.feed.likely_ready.connect(self._on_likely)
+        self.feed.waiting.connect(self._on_waiting)
         self.feed.bands_ready.connect(self._on_bands)
         self.feed.failed.connect(self.trouble)
         self.feed.progressed.connect(self.readout.busy.setText)
@@ -264,8 +265,10 @@ class MachineStation(QWidget):
             self._explain(machine, key)
 
     def _explain(self, machine: Machine, key: str) -> None:
-        _, solved = self.feed.likely(machine)
-        found = explain(machine, solved, key, self._selection.axis)
+        known = self.feed.likely(machine)
+        if known is None:
+            return  # told when the answers are there
+        found = explain(machine, known[1], key, self._selection.axis)
         self.bench.why.show_explanation(found, self._selection.axis, self._selection.load)
 
     def _on_advice(self, trials: tuple[Trial, ...]) -> None:
@@ -325,9 +328,22 @@ class MachineStation(QWidget):
     def _on_place_changed(self) -> None:
         self.first_steps.follow("head")
 
+    def _known(self) -> set[str]:
+        machine = self._candidate().machine
+        return {one.key for one in (*links(machine), kind_of(machine).size_link)}
+
+    def _on_waiting(self) -> None:
+        """Show the changed machine on the bench while its numbers are on their way."""
+        key = self._selection.link
+        self._show_bench(self.feed.machine(), key if key in self._known() else SIZES)
+        self.candidates.show_cards()
+
     def _on_likely(self) -> None:
         machine = self.feed.machine()
-        likely, solved = self.feed.likely(machine)
+        found = self.feed.likely(machine)
+        if found is None:
+            return
+        likely, solved = found
         project = self._document.project
         same = project.benchmark == self._selection.candidate
         against = None if same else self.feed.figures(project.candidate(project.benchmark).machine)
@@ -335,8 +351,7 @@ class MachineStation(QWidget):
         self.readout.show_cost(cost_of(machine, project.prices), project.prices)
         self.readout.show_bands(self.feed.full(machine), targets(project.brief), may_miss(machine))
         self.load_path.show_answers(machine, likely)
-        known = {one.key for one in (*links(machine), kind_of(machine).size_link)}
-        if self._selection.link not in known:
+        if self._selection.link not in self._known():
             self.choose_weakest()
         self._show_bench(machine, self._selection.link)
         self.view.show_answers(machine, likely, solved)
