@@ -35,7 +35,7 @@ def test_the_account_of_chatter_gives_back_its_depth() -> None:
     machine = MovingGantry()
     found = shakes(machine, Place())
     chosen = cut("aluminium")
-    told = chatter_account(machine, found, chosen, "mm")
+    told = chatter_account(machine, found, limit(found, chosen), chosen, "mm")
     assert told is not None
     known = limit(found, chosen)
     assert known is not None
@@ -44,7 +44,7 @@ def test_the_account_of_chatter_gives_back_its_depth() -> None:
         assert length_text(depth, "mm") in told.lines[1]
     assert worst.floor <= worst.depth
     assert len(told.rows) == 3
-    assert chatter_account(machine, found, cut("turn-steel"), "mm") is None
+    assert chatter_account(machine, found, limit(found, cut("turn-steel")), cut("turn-steel"), "mm") is None
 
 
 def test_the_account_of_the_travel_names_its_extremes() -> None:

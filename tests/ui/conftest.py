@@ -3,18 +3,18 @@
 from collections.abc import Callable, Iterator
 from functools import lru_cache
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PyQt6.QtCore import QEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
-from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import Machine
-from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.advise import Trial, try_instead
+from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import Answers, likely_answers
+from unterbau.studies.shake import shakes
 from unterbau.ui import theme
 from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.main_window import MainWindow
@@ -31,24 +31,22 @@ def themed(qapp: QApplication) -> Iterator[QApplication]:
         patch.setattr("unterbau.ui.jobs.soon.PATIENCE", 60.0)  # a slow machine's tests read the numbers at once
         patch.setattr("unterbau.ui.feed.likely_answers", lru_cache(maxsize=64)(likely_answers))
         patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
+        patch.setattr("unterbau.ui.stations.machine.machine_view.shakes", Once(shakes))
         yield qapp
 
 
 class Once:
-    """Alternatives kept by what they are for."""
+    """Answers of a study kept by what was asked."""
 
-    def __init__(self, study: Callable[..., tuple[Trial, ...]]) -> None:
+    def __init__(self, study: Callable[..., object]) -> None:
         self._study = study
-        self._kept: dict[tuple[object, ...], tuple[Trial, ...]] = {}
+        self._kept: dict[tuple[object, ...], object] = {}
 
-    def __call__(
-        self, machine: Machine, key: str, place: Place, book: PriceBook, progress: Progress
-    ) -> tuple[Trial, ...]:
-        """Return what is known already, or compute it."""
-        asked = (machine, key, place, book)
-        if asked not in self._kept:
-            self._kept[asked] = self._study(*asked, progress)
-        return self._kept[asked]
+    def __call__(self, *asked: Any) -> object:
+        """Return what is known already, or compute it; progress comes last and does not count."""
+        if asked[:-1] not in self._kept:
+            self._kept[asked[:-1]] = self._study(*asked)
+        return self._kept[asked[:-1]]
 
 
 @pytest.fixture

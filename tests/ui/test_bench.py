@@ -209,7 +209,8 @@ def test_the_cut_says_what_the_pull_means(window: MainWindow, qtbot: QtBot) -> N
     panel = window.machine.load_path
     give = float(first_answers(window, machine_of(window))[0].compliance[1, 1])
     assert panel.meaning.text().startswith(f"35 N (21 – 49) move the tool {35 * give * 1e6:.0f} µm (")
-    assert panel.meaning.text().endswith("mm deep, ended by the error")
+    assert "takes " in panel.meaning.text()
+    assert "mm deep, ended by 100 µm of error" in panel.meaning.text()
     pick(panel.cut, "aluminium")
     assert window.document.project.cut == "aluminium"
     assert panel.meaning.text().startswith("133 N (80 – 186)")

@@ -132,7 +132,7 @@ def test_a_cut_of_ones_own_judges_the_machine(window: MainWindow, qtbot: QtBot) 
     pick(page.turning, True)
     assert not page.fields["width"].isVisible()
     window.machine.view.draw_now()
-    assert "the work turns" in window.machine.view.shake_bar.limit.text()
+    qtbot.waitUntil(lambda: "the work turns" in window.machine.view.shake_bar.limit.text(), timeout=10_000)
     while window.document.stack.canUndo():
         qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert path.meaning.text() == before

@@ -12,6 +12,7 @@ from pathlib import Path
 from unterbau.band import Band
 from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
+from unterbau.machine.item_words import item_words, whose
 from unterbau.machine.machine import bill_of, cost_of, links, travel
 from unterbau.mechanics.frame import CAUSES
 from unterbau.parts_list.bill import Item
@@ -29,8 +30,9 @@ CAUSE_WORDS = dict(zip(CAUSES, ("stretch", "shear", "twist", "bending", "joint",
 ASSUMPTIONS = """\
 Predictions for one place of the head, pulled at the tool tip against the work, static and linear: no play, slip or
 gaps. Low and high: nine of ten machines lie between, every joint, guide, drive and material drawn on its own.
-Beams bend, twist, shear and stretch (Timoshenko), hollow ones go out of shape and dent; plates are shells; welds are
-rigid; masses by the same parts. Joint, guide and spindle values are largely common practice without a source.
+Beams bend, twist, shear and stretch (Timoshenko), hollow ones go out of shape and dent; plates are finite elements
+(shells); welds are rigid; masses by the same parts. Joint, guide and spindle values are largely common practice
+without a source.
 An estimate with a band, not a promise. Lifting, wiring, welding and pouring follow local codes and licensed practice.
 """
 
@@ -165,10 +167,9 @@ def _parts(made: Summary) -> str:
 
 
 def _item(item: Item, made: Summary) -> str:
-    length = f", {length_text(item.length, made.units)}" if item.length else ""
     mass = f"{item.mass:.1f} kg" if item.mass >= 0.05 else ""
     money = f"{item.money:.0f}" if item.priced else "no price"
-    return _row(f"{item.count} × {escape(item.text)}{length}", mass, money)
+    return _row(escape(f"{whose(made.candidate.machine, item)}: {item_words(item, made.units)}"), mass, money)
 
 
 def write_summary(path: Path, made: Summary) -> None:

@@ -31,6 +31,8 @@ class Item:
     """Whether a price that was shipped to start from is in it."""
     price: str = ""
     """The item of the price book that a price of its own would go under."""
+    width: float = 0.0
+    """Of each plate, m."""
 
 
 def priced(lines: tuple[Line, ...], book: PriceBook) -> tuple[Item, ...]:
@@ -42,7 +44,18 @@ def priced(lines: tuple[Line, ...], book: PriceBook) -> tuple[Item, ...]:
         money = sum(price.amount * amount.of(price.per) for price in found)
         invented = any(price.invented for price in found)
         items.append(
-            Item(line.part, line.text, line.count, line.length, line.mass, money, bool(found), invented, line.names[0])
+            Item(
+                line.part,
+                line.text,
+                line.count,
+                line.length,
+                line.mass,
+                money,
+                bool(found),
+                invented,
+                line.names[0],
+                line.width,
+            )
         )
     items += [
         Item(MACHINE, price.item.removeprefix(WHOLE), 1, 0.0, 0.0, price.amount, True, price.invented, price.item)

@@ -17,3 +17,5 @@ class Line:
     """All pieces, kg."""
     names: tuple[str, ...]
     """In the price book, the more particular first."""
+    width: float = 0.0
+    """Of each plate, m."""

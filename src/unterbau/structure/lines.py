@@ -56,9 +56,9 @@ def step_mass(structure: Structure, step: Step) -> float:
 
 
 def _added(lines: Iterator[Line]) -> tuple[Line, ...]:
-    found: dict[tuple[str, str, float], Line] = {}
+    found: dict[tuple[str, str, float, float], Line] = {}
     for line in lines:
-        key = (line.part, line.text, round(line.length, 6))
+        key = (line.part, line.text, round(line.length, 6), round(line.width, 6))
         known = found.get(key)
         found[key] = line if known is None else replace(
             known, count=known.count + line.count, mass=known.mass + line.mass
@@ -100,7 +100,7 @@ def _bar(one: Bar, structure: Structure) -> Found:
 def _plate(one: PlatePiece, _structure: Structure) -> Found:
     base, (long, wide) = material(one.material), one.size
     mass = base.rho * one.height * long * wide * (0.5 if one.halved else 1.0)
-    yield Line(one.key, one.text, 1, long, mass, plate_names(one.material))
+    yield Line(one.key, one.text, 1, long, mass, plate_names(one.material), wide)
 
 
 @_lines.register

@@ -29,7 +29,7 @@ def plate_line(key: str, plate: Plate, count: int, width: float, length: float) 
     base = material(plate.material)
     mass = base.rho * plate.thickness * width * length * count
     text = f"plate {plate.thickness * 1e3:g} mm, {base.label}"
-    return Line(key, text, count, length, mass, plate_names(plate.material))
+    return Line(key, text, count, length, mass, plate_names(plate.material), width)
 
 
 def plate_names(material_name: str) -> tuple[str, ...]:

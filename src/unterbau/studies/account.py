@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.facts import facts
+from unterbau.machine.item_words import item_words, whose
 from unterbau.machine.machine import Machine, bill_of, links, part
+from unterbau.parts_list.bill import Item
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import CORNERS, Answers, LikelyAnswers
 from unterbau.studies.missed import may_miss
@@ -172,12 +174,16 @@ def _hurry(
     ), False)  # fmt: skip
 
 
+def _item(machine: Machine, item: Item, units: Units) -> str:
+    return f"{whose(machine, item)}: {item_words(item, units)}"
+
+
 def _mass(
     machine: Machine, place: Place, likely: LikelyAnswers, full: Answers | None, book: PriceBook, units: Units
 ) -> Account:
-    del place, full, units
+    del place, full
     items = sorted(bill_of(machine, book), key=lambda item: -item.mass)
-    rows = [(f"{item.count} × {item.text}", f"{item.mass:.2f} kg") for item in items if item.mass > 0.0]
+    rows = [(_item(machine, item, units), f"{item.mass:.2f} kg") for item in items if item.mass > 0.0]
     moved = ", ".join(f"{axis} moves {mass:.1f} kg" for axis, mass in likely.moving.items() if mass)
     return Account("mass", QUANTITIES["mass"], (f"{likely.mass:.1f} kg in all; {moved}.",), tuple(rows), (
         "Volumes as modelled: holes, screws and cables are left out; no band.",
@@ -187,10 +193,10 @@ def _mass(
 def _money(
     machine: Machine, place: Place, likely: LikelyAnswers, full: Answers | None, book: PriceBook, units: Units
 ) -> Account:
-    del place, likely, full, units
+    del place, likely, full
     items = sorted(bill_of(machine, book), key=lambda item: -item.money)
     rows = [
-        (f"{item.count} × {item.text}", money_text(item.money, book) if item.priced else "no price")
+        (_item(machine, item, units), money_text(item.money, book) if item.priced else "no price")
         for item in items
     ]  # fmt: skip
     total = money_text(sum(item.money for item in items), book)

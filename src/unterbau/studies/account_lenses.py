@@ -10,7 +10,7 @@ from unterbau.studies.cutting import bearable, moved_by, tool_limits
 from unterbau.studies.places import place_words
 from unterbau.studies.reach import Reach
 from unterbau.studies.shake import Shakes
-from unterbau.studies.stability import limit
+from unterbau.studies.stability import Limit
 from unterbau.units import Units, length_text, movement_text, number_text
 
 LENSES = {"cut": "the customary cut", "chatter": "depth that does not chatter", "reach": "weakest place of the travel"}
@@ -58,9 +58,8 @@ def cut_account(machine: Machine, cut: Cut, axis: int, compliance: float, error:
     ), (cut.source,), False)  # fmt: skip
 
 
-def chatter_account(machine: Machine, shakes: Shakes, cut: Cut, units: Units) -> Account | None:
+def chatter_account(machine: Machine, shakes: Shakes, found: Limit | None, cut: Cut, units: Units) -> Account | None:
     """Return how the depth that does not chatter came about; None where the tool does not turn or nothing limits it."""
-    found = limit(shakes, cut)
     if found is None or np.isinf(found.likely.depth):
         return None
     worst = found.likely

@@ -42,6 +42,10 @@ class Asker(QObject):
         """Whether an answer is on its way."""
         return self._jobs.busy or self._soon.isActive()
 
+    def __contains__(self, asked: Hashable) -> bool:
+        """Whether the answer is there already."""
+        return asked in self._kept
+
     def known(self, asked: Hashable) -> Any:
         """Return an answer that is there already, or None."""
         return self._kept.get(asked)

@@ -51,7 +51,7 @@ class Accounts(QObject):
         self.samples.failed.connect(self.trouble)
         feed.likely_ready.connect(self._on_likely)
         lenses.reach.ready.connect(partial(self._on_lens, "reach"))
-        lenses.shakes.ready.connect(partial(self._on_lens, "chatter"))
+        lenses.limits.ready.connect(partial(self._on_lens, "chatter"))
 
     def commands(self) -> list[Command]:
         """Return a command for each number of the readout."""
@@ -102,9 +102,12 @@ class Accounts(QObject):
                 self.ready.emit(reach_account(reach, axis, units))
         else:
             shakes = self._lenses.shakes.known((machine, place))
-            if shakes is None:
+            asked = (machine, place, chosen)
+            if shakes is None or asked not in self._lenses.limits:
                 self._await(quantity, self._lenses.shakes, (machine, place))
-            elif (found := chatter_account(machine, shakes, chosen, units)) is not None:
+            elif (
+                found := chatter_account(machine, shakes, self._lenses.limits.known(asked), chosen, units)
+            ) is not None:
                 self.ready.emit(found)
             else:
                 self.trouble.emit(NO_CHATTER)

@@ -15,6 +15,7 @@ from PyQt6.QtWidgets import (
 
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.facts import facts
+from unterbau.machine.item_words import item_words
 from unterbau.machine.machine import Machine, bill_of, ends, kind_of, lengths, link, part, plate_widths
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
@@ -196,7 +197,7 @@ class Bench(QWidget):
         weight = f"{mass:.1f} kg, " if mass else ""
         self.money.setText(f"{count} in all: {weight}{money_text(total, prices)}{invented}{missing}")
         self.money.setToolTip(
-            "\n".join(f"{item.count} × {item.text}: {money_text(item.money, prices)}" for item in items)
+            "\n".join(f"{item_words(item, self._view.units)}: {money_text(item.money, prices)}" for item in items)
         )
 
     def _show_section(self, chosen: Part) -> None:

@@ -7,8 +7,9 @@ from unterbau.catalogue.cuts import OWN_CUT, Cut, cuts
 from unterbau.machine.machine import Machine, links
 from unterbau.mechanics.frame import CAUSES
 from unterbau.studies.answers import LikelyAnswers
-from unterbau.studies.cutting import bearable, moved_by, tool_limits
+from unterbau.studies.cutting import Bearable, bearable, moved_by, tool_limits
 from unterbau.studies.shares import REST
+from unterbau.studies.stability import Limit
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.stations.machine.path_strip import CAUSE_NAMES, PathStrip, StripLink
@@ -17,7 +18,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.units import length_text, movement_text
+from unterbau.units import Units, length_text, movement_text
 
 AXES = ("X", "Y", "Z")
 WAYS = ("sideways", "front to back", "up")
@@ -51,6 +52,23 @@ def sentence(rows: list[StripLink], axis: int, load: float, text: str) -> tuple[
     return first, second + "."
 
 
+def taken_words(borne: Bearable, error: str, found: Limit | None, units: Units) -> str:
+    """Return the cut that a machine can really take, and by what it ends.
+
+    Args:
+        borne: The depth that error, tool and spindle bear.
+        error: That is allowed, in words.
+        found: How deep it may go before it chatters, where that is known.
+        units: For reading.
+    """
+    depth = length_text(borne.depth, units)
+    by = f"{error} of error" if borne.ends_by == "the error" else borne.ends_by
+    if found is not None and found.likely.depth < borne.depth:
+        chatters = length_text(found.likely.depth, units)
+        return f"takes {chatters} deep, ended by chatter; {by} alone would bear {depth}"
+    return f"takes {depth} deep, ended by {by}{'; chatter comes later' if found is not None else ''}"
+
+
 class LoadPath(QWidget):
     """Which link stretches when the tool is pulled."""
 
@@ -74,6 +92,7 @@ class LoadPath(QWidget):
         self.cut = ChoiceBox("Cut that the machine is judged by", choices, self)
         self.meaning = AskedLabel("cut", "The cut and what it moves", self, "muted")
         self._cut, self._error = next(iter(cuts().values())), 5e-5
+        self._limit: Limit | None = None
         self.load_message = label("", "error")
         self.load = QuantityField("Pull", "force", view, self, self.load_message)
         self._build()
@@ -91,6 +110,8 @@ class LoadPath(QWidget):
 
     def show_answers(self, machine: Machine, likely: LikelyAnswers) -> None:
         """Show the shares of a machine."""
+        if self._shown is None or self._shown[1] is not likely:
+            self._limit = None
         self._shown = (machine, likely)
         axis, load = self._selection.axis, self._selection.load
         rows = strip_links(machine, likely, axis)
@@ -104,11 +125,18 @@ class LoadPath(QWidget):
 
     def show_cut(self, chosen: Cut, error: float) -> None:
         """Judge by another cut, and the error that is the frame's, m."""
+        if chosen != self._cut:
+            self._limit = None
         self._cut, self._error = chosen, error
         self.cut.show_value(chosen.id)
         if self._shown:
             axis = self._selection.axis
             self._show_meaning(float(self._shown[1].compliance[axis, axis]))
+
+    def show_limit(self, found: Limit | None) -> None:
+        """Take into account how deep the cut may go before it chatters."""
+        self._limit = found
+        self.show_cut(self._cut, self._error)
 
     def _show_meaning(self, compliance: float) -> None:
         chosen = self._cut
@@ -120,13 +148,12 @@ class LoadPath(QWidget):
         low, likely, high = (movement_text(value, self._view.units) for value in (moves.low, moves.likely, moves.high))
         self.meaning.setText(
             f"{force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) move the tool {likely} "
-            f"({low.split()[0]} – {high.split()[0]}); {error} of error: "
-            f"{length_text(borne.depth, self._view.units)} deep, ended by {borne.ends_by}"
+            f"({low.split()[0]} – {high.split()[0]}); {taken_words(borne, error, self._limit, self._view.units)}"
         )
         tip = (
             f"{chosen.tool}; largest force within a turn. {chosen.source}. The depth that makes {error}, the share of "
             f"the brief's error that is the frame's, is for this tool, width and feed; {borne.force.low:.0f} – "
-            f"{borne.force.high:.0f} N; it may chatter before (lens Shake)."
+            f"{borne.force.high:.0f} N; chatter: see the lens Shake."
         )
         self.meaning.setToolTip(tip)
         self.cut.setToolTip(tip)

@@ -18,6 +18,7 @@ from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 from unterbau.studies.reach import Reach, reach
 from unterbau.studies.shake import Shakes, shakes
+from unterbau.studies.stability import Limit, limit
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.head_place import HeadPlace
@@ -55,6 +56,8 @@ class MachineView(QWidget):
     chosen = pyqtSignal(str)
     lens_changed = pyqtSignal(str)
     pointed = pyqtSignal(str)
+    limit_found = pyqtSignal(object)
+    """How deep the chosen cut may go before it chatters, or None."""
 
     def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -73,7 +76,7 @@ class MachineView(QWidget):
         self.factor_text = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
         self.reach_bar, self.shake_bar = ReachBar(self), ShakeBar(self)
-        self.reach, self.shakes = Asker(_reach, self), Asker(_shakes, self)
+        self.reach, self.shakes, self.limits = Asker(_reach, self), Asker(_shakes, self), Asker(self._limit, self)
         self._cut = cut("hardwood")
         self._view, self._phase = view, 0.0
         self._swing = QTimer(self)
@@ -96,7 +99,8 @@ class MachineView(QWidget):
         selection.hover_changed.connect(self._on_lit)
         self._swing.timeout.connect(self._on_swing)
         self.reach.ready.connect(self._on_found)
-        self.shakes.ready.connect(self._on_found)
+        self.shakes.ready.connect(self._on_shakes)
+        self.limits.ready.connect(self._on_limit)
         self.reach.progressed.connect(self.reach_bar.show_waiting)
         self.shakes.progressed.connect(self.shake_bar.show_waiting)
         self.reach_bar.changed.connect(self._draw_later.start)
@@ -130,6 +134,7 @@ class MachineView(QWidget):
     def show_cut(self, chosen: Cut) -> None:
         """Judge by another cut."""
         self._cut = chosen
+        self._ask_limit()
         self._draw_later.start()
 
     def use_lens(self, lens: str) -> None:
@@ -157,6 +162,7 @@ class MachineView(QWidget):
         self._draw_later.stop()
         self._swing.stop()
         self.reach.close()
+        self.limits.close()
         self.shakes.close()
         self.viewport.close_view()
 
@@ -205,7 +211,10 @@ class MachineView(QWidget):
             show_map(self.viewport, self.reach_bar, reach, solved, self._selection.axis, self._view)
         shakes = self.shakes.known((machine, self._selection.place)) if lens == "shake" else None
         if shakes is not None:
-            self.shake_bar.show_shakes(machine, shakes, self._cut, self._selection.link, self._view.units)
+            asked = (machine, self._selection.place, self._cut)
+            found = self.limits.known(asked) if asked in self.limits else None
+            self.shake_bar.show_shakes(machine, shakes, self._selection.link, self._view.units)
+            self.shake_bar.show_limit(found, self._cut, asked in self.limits)
             if not self.shake_bar.pause.isChecked():
                 self._swing.start()
 
@@ -220,6 +229,29 @@ class MachineView(QWidget):
     def _on_found(self, answer: object) -> None:
         del answer
         self._draw_later.start()
+
+    def ask_limit(self) -> None:
+        """Have it found out how deep the chosen cut may go before it chatters; `limit_found` tells."""
+        if self._shown is not None:
+            self.shakes.ask((self._shown[0], self._selection.place))
+
+    def _limit(self, asked: tuple[Machine, Place, Cut], progress: Progress) -> Limit | None:
+        del progress
+        machine, place, chosen = asked
+        return limit(self.shakes.known((machine, place)), chosen)
+
+    def _on_shakes(self, answer: object) -> None:
+        self._ask_limit()
+        self._on_found(answer)
+
+    def _ask_limit(self) -> None:
+        if self._shown is not None and (known := (self._shown[0], self._selection.place)) in self.shakes:
+            self.limits.ask((*known, self._cut))
+
+    def _on_limit(self, answer: object) -> None:
+        if self._shown is not None and (asked := (self._shown[0], self._selection.place, self._cut)) in self.limits:
+            self.limit_found.emit(self.limits.known(asked))
+        self._on_found(answer)
 
     def _on_paused(self, still: bool) -> None:
         if not still:

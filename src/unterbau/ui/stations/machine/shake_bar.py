@@ -10,7 +10,7 @@ from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, kind_of, link
 from unterbau.mechanics.receptance import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
-from unterbau.studies.stability import Limit, limit
+from unterbau.studies.stability import Limit
 from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.theme import em, font
 from unterbau.ui.widgets.asked_label import AskedLabel
@@ -99,7 +99,7 @@ class ShakeBar(QWidget):
         """The mode that is looked at."""
         return max(0, self.modes.currentRow())
 
-    def show_shakes(self, machine: Machine, shakes: Shakes, chosen: Cut, key: str, units: Units) -> None:
+    def show_shakes(self, machine: Machine, shakes: Shakes, key: str, units: Units) -> None:
         """Show a machine shaking; `key` is the part on the bench."""
         number = self.number
         self._shown = (machine, shakes, key, units)
@@ -110,9 +110,16 @@ class ShakeBar(QWidget):
             self.modes.addItem(f"{swing.frequency:.0f} Hz ({low:.0f} – {high:.0f})   {swing.moves}")
         self.modes.setCurrentRow(min(number, self.modes.count() - 1))
         self.modes.blockSignals(False)
-        self._limit = limit(shakes, chosen)
-        self.limit.setText(limit_words(self._limit, chosen, units))
         self._draw()
+
+    def show_limit(self, found: Limit | None, chosen: Cut, known: bool) -> None:
+        """Show how deep a cut may go, or that it is being found out."""
+        self._limit = found
+        units = self._shown[3] if self._shown else "mm"
+        waiting = f"{chosen.label}: how deep it may go before it chatters is being computed …"
+        self.limit.setText(limit_words(found, chosen, units) if known else waiting)
+        if self.at.currentData() == LOBES:
+            self._draw()
 
     def show_waiting(self, done: int, total: int) -> None:
         """Say that modes are being computed."""

@@ -126,7 +126,7 @@ class MachineStation(QWidget):
         """Take back what is being dragged, or stop what is being computed behind the scenes."""
         if self.view.viewport.cancel_drag():
             return
-        for asker in (self.advice, self.view.reach, self.view.shakes, self.accounts.samples):
+        for asker in (self.advice, self.view.reach, self.view.shakes, self.view.limits, self.accounts.samples):
             asker.stop()
         self.feed.stop()
 
@@ -201,9 +201,10 @@ class MachineStation(QWidget):
         self.accounts.samples.progressed.connect(self.bench.account.show_waiting)
         self.bench.account.samples_wanted.connect(self.accounts.draw)
         self.bench.account.frame_wanted.connect(self.accounts.save_frame)
-        for asker in (self.advice, self.view.reach, self.view.shakes):
+        for asker in (self.advice, self.view.reach, self.view.shakes, self.view.limits):
             asker.failed.connect(self.trouble)
         self._selection.pull_changed.connect(self._on_pull_changed)
+        self.view.limit_found.connect(self.load_path.show_limit)
         self.view.pointed.connect(self._selection.point_at)
         self.candidates.trouble.connect(self.trouble)
         self.candidates.copied.connect(self._on_copied)
@@ -366,8 +367,11 @@ class MachineStation(QWidget):
         if project.benchmark != self._selection.candidate and (likely := self.feed.figures(machine)) is not None:
             against = self.feed.figures(project.candidate(project.benchmark).machine)
             self.readout.show_likely(likely, against, project.benchmark, self._selection.place)
-        self.readout.show_bands(self.feed.full(machine), targets(project.brief), may_miss(machine))
+        full = self.feed.full(machine)
+        self.readout.show_bands(full, targets(project.brief), may_miss(machine))
         self.candidates.show_cards()
+        if full is not None:
+            self.view.ask_limit()
 
 
 def _line(vertical: bool = False) -> QFrame:
