@@ -8,7 +8,7 @@ from typing import Any, Literal
 from unterbau.errors import InputError
 
 Units = Literal["mm", "inch"]
-Kind = Literal["length", "force", "mass", "plain"]
+Kind = Literal["length", "force", "mass", "money", "plain"]
 
 _ALIASES = {
     "length": {"mm": "mm", "cm": "cm", "m": "m", "µm": "um", "μm": "um", "um": "um", "in": "inch",
@@ -16,15 +16,24 @@ _ALIASES = {
                "′": "foot", "foot": "foot", "feet": "foot", "thou": "thou"},
     "force": {"N": "newton", "n": "newton", "kN": "kilonewton", "kgf": "kgf", "lbf": "lbf", "lb": "lbf"},
     "mass": {"kg": "kilogram", "g": "gram", "lb": "pound", "lbs": "pound"},
+    "money": {},
     "plain": {},
 }  # fmt: skip
-_BASE = {"length": "m", "force": "newton", "mass": "kilogram", "plain": ""}
+_BASE = {"length": "m", "force": "newton", "mass": "kilogram", "money": "", "plain": ""}
 _EXAMPLES = {
     "length": 'a length such as 12, 12 mm, 1/2 in, 3 3/8", 2 ft 6 or 1250-2*40',
     "force": "a force such as 100, 100 N or 20 lbf",
     "mass": "a mass such as 2.5, 2.5 kg or 5 lb",
+    "money": "an amount such as 1200 or 1200 EUR",
     "plain": "a number",
 }
+LONGEST = 120
+"""Letters of a quantity."""
+DEEPEST = 20
+"""Brackets and signs in one another."""
+MOST = 1e15
+"""No quantity of a machine is beyond it, in SI units."""
+_CURRENCY = re.compile(r"[€$£¥]|(?<![A-Za-z])[A-Za-z]{3}(?![A-Za-z])")
 _TOKEN = re.compile(r"\s*(?:(\d+(?:[.,]\d+)?|[.,]\d+)|([a-zA-Zµμ]+|[\"'″′])|([-+*/()×]))")
 
 
@@ -51,7 +60,7 @@ class _Parser:
     def __init__(self, text: str, kind: Kind, bare: str) -> None:
         self.text, self.kind, self.bare = text, kind, bare
         self.tokens: list[tuple[str, str]] = []
-        self.place = 0
+        self.place = self.depth = 0
         at = 0
         stripped = text.rstrip()
         while at < len(stripped):
@@ -81,7 +90,7 @@ class _Parser:
         return self.with_unit(value).number
 
     def with_unit(self, value: _Value) -> _Value:
-        if value.has_unit or self.kind == "plain":
+        if value.has_unit or self.kind in ("plain", "money"):
             return value
         return _Value(value.number * factor(self.kind, self.bare), True)
 
@@ -110,14 +119,15 @@ class _Parser:
 
     def item(self) -> _Value:
         name, text = self.take()
-        if (name, text) == ("sign", "-"):
-            inner = self.item()
-            return _Value(-inner.number, inner.has_unit)
-        if (name, text) == ("sign", "("):
-            inner = self.sum()
-            if self.take() != ("sign", ")"):
+        if (name, text) in (("sign", "-"), ("sign", "(")):
+            self.depth += 1
+            if self.depth > DEEPEST:
                 raise self.error()
-            return inner
+            inner = self.item() if text == "-" else self.sum()
+            if text == "(" and self.take() != ("sign", ")"):
+                raise self.error()
+            self.depth -= 1
+            return _Value(-inner.number, inner.has_unit) if text == "-" else inner
         if name != "number":
             raise self.error()
         value = self.measure(self.mixed(float(text.replace(",", "."))))
@@ -135,7 +145,7 @@ class _Parser:
     def mixed(self, number: float) -> float:
         """Return a whole number with a fraction behind it (3 3/8) or a fraction (1/2)."""
         shape = [self.peek(n)[0] for n in range(3)]
-        if shape == ["number", "sign", "number"] and self.peek(1)[1] == "/" and number == int(number):
+        if shape == ["number", "sign", "number"] and self.peek(1)[1] == "/" and number % 1.0 == 0.0:
             top, bottom = float(self.peek(0)[1].replace(",", ".")), float(self.peek(2)[1].replace(",", "."))
             if bottom:
                 self.place += 3
@@ -166,12 +176,17 @@ def parse(text: str, kind: Kind, units: Units = "mm") -> float:
         units: How lengths are shown at the moment.
 
     Raises:
-        InputError: Says what was expected.
+        InputError: Says what was expected; also of what is too long, too deep in brackets, or no number one can use.
     """
-    bare = {"length": "mm" if units == "mm" else "in", "force": "N", "mass": "kg", "plain": ""}[kind]
+    bare = {"length": "mm" if units == "mm" else "in", "force": "N", "mass": "kg", "money": "", "plain": ""}[kind]
     if not text.strip():
         raise InputError("", f"expected {_EXAMPLES[kind]}")
-    return _Parser(text, kind, bare).read()
+    if len(text) > LONGEST:
+        raise InputError("", f"expected {_EXAMPLES[kind]}, in at most {LONGEST} letters")
+    value = _Parser(_CURRENCY.sub("", text) if kind == "money" else text, kind, bare).read()
+    if not abs(value) <= MOST:
+        raise InputError("", f"expected {_EXAMPLES[kind]}, less than {MOST:g} in SI units")
+    return value
 
 
 def length_text(value: float, units: Units, with_unit: bool = True) -> str:
@@ -181,6 +196,16 @@ def length_text(value: float, units: Units, with_unit: bool = True) -> str:
         return f"{number} mm" if with_unit else number
     number = f"{value / 0.0254:.3f}".rstrip("0").rstrip(".")
     return f"{number} in" if with_unit else number
+
+
+def two_told(one: float, other: float) -> tuple[str, str]:
+    """Return two numbers for reading, with as many more digits as it takes to tell them apart."""
+    a, b = number_text(one), number_text(other)
+    for digits in (3, 4, 5):
+        if a != b or one == other:
+            break
+        a, b = f"{one:.{digits}g}", f"{other:.{digits}g}"
+    return a, b
 
 
 def movement_text(value: float, units: Units) -> str:

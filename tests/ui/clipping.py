@@ -13,6 +13,8 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from unterbau.ui.widgets.eliding import ElidingButton, ElidingPush
+
 
 def cut_off(window: QWidget) -> list[str]:
     """Return the texts that do not fit their place, and controls that hang out of the window or a neighbour."""
@@ -35,6 +37,8 @@ def _text(widget: QWidget) -> str:
 
 
 def _too_small(widget: QWidget) -> bool:
+    if isinstance(widget, ElidingButton | ElidingPush):
+        return not widget.toolTip()
     if isinstance(widget, QLabel):
         if widget.wordWrap():
             return widget.heightForWidth(widget.width()) > widget.height() + 1

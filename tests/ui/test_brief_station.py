@@ -21,7 +21,7 @@ from unterbau.ui.widgets.quantity_field import QuantityField
 @pytest.fixture
 def brief(window: MainWindow, qtbot: QtBot) -> BriefStation:
     qtbot.keyClick(window, Qt.Key.Key_1, Qt.KeyboardModifier.AltModifier)
-    assert window.pages.currentWidget() is window.brief
+    assert window.pages.currentIndex() == 0
     return window.brief
 
 

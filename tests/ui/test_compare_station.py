@@ -23,7 +23,7 @@ from unterbau.ui.theme import em
 @pytest.fixture
 def compare(window: MainWindow, qtbot: QtBot) -> MainWindow:
     qtbot.keyClick(window, Qt.Key.Key_3, Qt.KeyboardModifier.AltModifier)
-    assert window.pages.currentWidget() is window.compare
+    assert window.pages.currentIndex() == 2
     return window
 
 

@@ -76,7 +76,7 @@ def check_brief(brief: Brief) -> None:
     for one in fields(brief):
         value = getattr(brief, one.name)
         if isinstance(value, float) and not 0.0 <= value <= 1e6:
-            raise InputError(one.name, f"expected 0 or more, got {value:g}")
+            raise InputError(one.name, "expected 0 or more, or nothing at all")
     if not 1e-6 <= brief.accuracy <= 0.01:
         raise InputError("accuracy", f"expected 0.001 to 10 mm, got {brief.accuracy * 1e3:g} mm")
     for name in brief.cuts:

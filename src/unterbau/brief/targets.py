@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from unterbau.band import Band
 from unterbau.brief.brief import PROCESSES, Brief
 from unterbau.catalogue.cuts import Cut, cut
-from unterbau.units import Units, length_text, movement_text
+from unterbau.units import Units, length_text, movement_text, two_told
 
 DRAG = {"knife": Band(1.0, 4.0, 10.0)}
 """Force of a drag knife, N; common practice, no source."""
@@ -150,4 +150,5 @@ def met(target: float, reached: Band) -> tuple[bool, str]:
         return True, "met, even at the low end"
     if reached.likely >= target:
         return True, "likely met, not at the low end"
-    return False, "missed, though not at the high end" if reached.high >= target else "missed"
+    needed = two_told(reached.likely * 1e-6, target * 1e-6)[1]
+    return False, f"of {needed} missed{', though not at the high end' if reached.high >= target else ''}"

@@ -270,7 +270,7 @@ def _motors(now: Motor) -> Iterator[tuple[str, Part]]:
 
 
 def _spindles(now: Spindle) -> Iterator[tuple[str, Part]]:
-    for factor, words in ((1.5, "half as stiff again"), (2.0, "twice as stiff")):
+    for factor, words in ((1.5, "1.5 times as stiff"), (2.0, "twice as stiff")):
         stiffer: dict[str, Any] = {name: getattr(now, name) * factor for name in ("radial", "axial", "tilt")}
         yield f"bearings {words}", replace(now, **stiffer)
 

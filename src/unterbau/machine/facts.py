@@ -1,7 +1,7 @@
 """What the bench says of a part beside its fields: numbers, assumptions, sources."""
 
 from unterbau.band import Band
-from unterbau.catalogue.drives import drive, motors
+from unterbau.catalogue.drives import ENDLESS, drive, motors
 from unterbau.catalogue.guides import block, installed
 from unterbau.catalogue.joints import BOLTS, BoltGroup
 from unterbau.materials.material import material
@@ -56,12 +56,20 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
             return _bought(part)
 
 
+def _core(EA: float) -> str:
+    """Return how stiff a screw, belt or rack is in itself."""
+    if ENDLESS.likely <= EA:
+        return "as stiff wherever it stands; nut or pinion, bearing and motor give in series"
+    metre = EA / 1e6
+    return f"a metre of it stretches 1 µm under {metre:.3g} N; nut, bearing and motor give in series"
+
+
 def _bought(part: Drive | Motor | Spindle | Cutter) -> tuple[str, ...]:
     match part:
         case Drive():
             kind = drive(part.kind)
             return (
-                f"core stiffness EA {kind.EA.likely / 1e6:.3g} MN, nut and bearing in series",
+                _core(kind.EA.likely),
                 f"Source: {kind.source}.",
             )
         case Motor():

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 from functools import lru_cache, partial
-from math import dist
+from math import ceil, dist
 
 import numpy as np
 
@@ -20,9 +20,22 @@ from unterbau.structure.parts import Member, Place, Plate
 from unterbau.units import Units, length_text
 
 SLACK = 5e-4
+ROUND = 0.005
+"""To which a cure is rounded up, m."""
 THICK = 0.015
 """Plate that a hobby shop does not cut itself, m; common practice, no source."""
 CORNERS = tuple(Place(x, y, z) for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0))
+
+
+@dataclass(frozen=True, slots=True)
+class Cure:
+    """A size of the machine that mends a finding."""
+
+    attribute: str
+    value: float
+    """m."""
+    words: str
+    """As `bed to beam 180 → 205 mm`."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +46,8 @@ class Finding:
     fits: bool
     key: str = ""
     """Link, or size after `dimensions.`, that cures it."""
+    cure: Cure | None = None
+    """The change that does, where one size alone can."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,8 +71,11 @@ class Chain:
         text = partial(length_text, units=units)
         taken = f"stance {text(self.stance)} − block {text(self.block)} − stops {text(self.stops)}"
         spare = f" − {text(self.spare)} to spare" if self.spare > SLACK else ""
-        short = f", {text(-self.spare)} too short" if self.spare < -SLACK else ""
-        return f"{self.axis.upper()}: rail {text(self.rail)} − {taken}{spare} = travel {text(self.travel)}{short}"
+        if self.spare < -SLACK:
+            left = f"rail {text(self.rail)} − {taken} leaves {text(self.travel + self.spare)}"
+            wanted = f"travel {text(self.travel)} is wanted, {text(-self.spare)} more than there is"
+            return f"{self.axis.upper()}: {left}; {wanted}"
+        return f"{self.axis.upper()}: rail {text(self.rail)} − {taken}{spare} = travel {text(self.travel)}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,6 +183,16 @@ def height_words(machine: Machine, brief: Brief, units: Units = "mm") -> str:
     return words + (f"; overhang {text(over)}" if over else "")
 
 
+def _cure(machine: Machine, attribute: str, wanted: float, units: Units) -> Cure | None:
+    """Return the change of a size to what is wanted, up to a whole 5 mm, if the kind has it and it can be so large."""
+    size = next((one for one in kind_of(machine).sizes if one.attribute == attribute), None)
+    value = ceil(round(wanted / ROUND, 6)) * ROUND
+    if size is None or not size.low <= value <= size.high:
+        return None
+    now = length_text(getattr(machine.dimensions, attribute), units, with_unit=False)
+    return Cure(attribute, value, f"{size.words} {now} → {length_text(value, units)}")
+
+
 def _rails(machine: Machine, units: Units) -> list[Finding]:
     """Return the rails that are too short for their travel."""
     sizes = {one.attribute for one in kind_of(machine).sizes}
@@ -184,7 +212,8 @@ def _travels(machine: Machine, along: tuple[float, ...], wanted: tuple[float, ..
         fits = along[axis] >= wanted[axis]
         words = f"{name.upper()}: travel {text(along[axis])} for work of {text(wanted[axis])}"
         short = "" if fits else f", {text(wanted[axis] - along[axis])} short"
-        found.append(Finding(words + short, fits, f"dimensions.travel_{name}"))
+        cure = None if fits else _cure(machine, f"travel_{name}", wanted[axis], units)
+        found.append(Finding(words + short, fits, f"dimensions.travel_{name}", cure))
     return found
 
 
@@ -196,7 +225,8 @@ def _heights(machine: Machine, brief: Brief, heights: tuple[float, float, float]
         if under:
             fits = under >= tall
             found.append(Finding(
-                f"work {text(tall)} tall under the beam at {text(under)}", fits, "dimensions.clearance"
+                f"work {text(tall)} tall under the beam at {text(under)}", fits, "dimensions.clearance",
+                None if fits else _cure(machine, "clearance", tall, units),
             ))  # fmt: skip
         longer = max(0.0, brief.tool_length - machine.cutter.stick_out)
         room = highest - longer - tall
@@ -205,7 +235,8 @@ def _heights(machine: Machine, brief: Brief, heights: tuple[float, float, float]
         usable = max(0.0, min(highest - longer, highest) - max(lowest, tall))
         words += f": {text(usable)} of Z stroke left over it" if fits else ": the tool does not clear it"
         if highest > lowest:
-            found.append(Finding(words, fits, "dimensions.travel_z"))
+            cure = None if fits else _cure(machine, "travel_z", highest - lowest - room, units)
+            found.append(Finding(words, fits, "dimensions.travel_z", cure))
     return found
 
 

@@ -8,12 +8,33 @@ from typing_extensions import override
 from unterbau.ui.commands import Command
 from unterbau.ui.theme import em
 
+GROUPS = (("link-",), ("lens-", "station-", "sizes"))
+"""What comes first, by the beginning of its id."""
+MAKES = ("start-", "delete", "duplicate", "new", "demo-", "rename")
+"""What makes something new, takes something away or opens something else."""
+MAKING = ("start", "new", "delete", "copy", "duplicate", "open", "demo", "rename")
+"""Words by which one asks for that."""
+
 
 def matching(commands: list[Command], text: str) -> list[Command]:
-    """Return the enabled commands whose text or tip holds every word, those by text first."""
+    """Return the enabled commands whose text or tip holds every word.
+
+    First where the words begin words of its name: parts of this machine, then lenses and stations, then the rest. What
+    makes or takes away comes behind all others that fit as loosely.
+    """
     words = text.lower().split()
     found = [c for c in commands if c.enabled() and all(w in f"{c.text} {c.tip}".lower() for w in words)]
-    return sorted(found, key=lambda c: not all(w in c.text.lower() for w in words))
+    return sorted(found, key=lambda c: _order(c, words))
+
+
+def _order(command: Command, words: list[str]) -> tuple[int, int]:
+    names = command.text.lower().replace(":", " ").split()
+    begins = all(any(name.startswith(word) for name in names) for word in words)
+    looseness = 0 if begins else 1 if all(word in command.text.lower() for word in words) else 2
+    group = next((n for n, starts in enumerate(GROUPS) if command.id.startswith(starts)), len(GROUPS))
+    if command.id.startswith(MAKES):
+        return (looseness if words and words[0] in MAKING else 3, len(GROUPS) + 1)
+    return (looseness, group)
 
 
 class CommandFinder(QDialog):

@@ -2,10 +2,11 @@
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QFont
-from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QPushButton, QSizePolicy, QToolButton, QWidget
 
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.eliding import ElidingButton, ElidingPush
 from unterbau.ui.widgets.labels import label
 
 
@@ -21,13 +22,13 @@ class Header(QWidget):
         self.setProperty("surface", "panel")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._view = view
-        self.project = QToolButton(self)
+        self.project = ElidingButton(self)
         self.menu = QMenu(self)
         self.candidate = label("", "muted")
         self.undo = QPushButton("◂ undo", self)
         self.redo = QPushButton("redo ▸", self)
         self.units = QButtonGroup(self)
-        self.finder = QPushButton("find anything   Ctrl K", self)
+        self.finder = ElidingPush("find anything   Ctrl K", self)
         self._build()
         self.undo.clicked.connect(self.undo_wanted)
         self.redo.clicked.connect(self.redo_wanted)
@@ -38,7 +39,7 @@ class Header(QWidget):
     def show_names(self, project: str, candidate: str, modified: bool) -> None:
         """Show what is open."""
         self.project.setText(f"{project}{' •' if modified else ''}  ▾")
-        self.project.setToolTip("unsaved changes; open, save, …" if modified else "open, save, …")
+        self.project.setToolTip(f"{project}: {'unsaved changes; ' if modified else ''}open, save, …")
         self.candidate.setText(f"candidate: {candidate}")
 
     def show_undo(self, undo: str, redo: str) -> None:
@@ -59,9 +60,10 @@ class Header(QWidget):
         self.project.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.project.setMenu(self.menu)
         self.project.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.project.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         row.addWidget(self.project)
         row.addWidget(self.candidate)
-        row.addStretch()
+        row.addStretch(1)
         for button in (self.undo, self.redo):
             button.setFlat(True)
             row.addWidget(button)
@@ -74,7 +76,7 @@ class Header(QWidget):
             self.units.addButton(button, place)
             row.addWidget(button)
         row.addSpacing(round(0.6 * unit))
-        self.finder.setToolTip("find a command or a part by name")
+        self.finder.setToolTip("find a command or a part by name, Ctrl+K")
         row.addWidget(self.finder)
         self._show_units()
 

@@ -1,9 +1,11 @@
 """The main window: only puts header, stations and files together."""
 
 from functools import partial
+from pathlib import Path
 from typing import TYPE_CHECKING, cast
 
-from PyQt6.QtGui import QCloseEvent
+from PyQt6.QtCore import Qt, QUrl
+from PyQt6.QtGui import QCloseEvent, QDesktopServices
 from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 from typing_extensions import override
 
@@ -29,6 +31,7 @@ from unterbau.ui.shell.undo_anywhere import UndoAnywhere
 from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.scrolled_page import ScrolledPage
 
 if TYPE_CHECKING:
     from unterbau.ui.shell.price_window import PriceWindow
@@ -62,7 +65,14 @@ class MainWindow(QMainWindow):
         self.keeper = Keeper(self.document, recovery_folder(), self)
         self.files = FileActions(self.document, self.view, self.preferences, self, self.say, self.start_from_nothing)
         self.summary = SummaryActions(
-            self.document, self.selection, self.view, self.feed, self, self.say, self._picture
+            self.document,
+            self.selection,
+            self.view,
+            self.feed,
+            self,
+            self.say,
+            self._picture,
+            self._tell_written,
         )
         self.setMinimumSize(1100, 700)
         self.resize(1280, 800)
@@ -212,7 +222,7 @@ class MainWindow(QMainWindow):
         self.pages = QStackedWidget(self)
         built: dict[int, QWidget] = {BRIEF: QWidget(self), MACHINE: self.machine, COMPARE: QWidget(self)}
         for place, name in enumerate(STATIONS):
-            self.pages.addWidget(built.get(place) or LaterStation(name, self))
+            self.pages.addWidget(ScrolledPage(built.get(place) or LaterStation(name, self), self))
         self._lay_out()
         self.actions_by_id = install(self.commands(), self)
         self._fill_menu()
@@ -241,7 +251,11 @@ class MainWindow(QMainWindow):
         box = QHBoxLayout(centre)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
-        box.addWidget(self.bar)
+        bar = ScrolledPage(self.bar, self)
+        bar.setFixedWidth(self.bar.width())
+        bar.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        bar.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        box.addWidget(bar)
         box.addLayout(right, 1)
         self.setCentralWidget(centre)
 
@@ -282,7 +296,7 @@ class MainWindow(QMainWindow):
         assert empty is not None
         self.pages.removeWidget(empty)
         empty.deleteLater()
-        self.pages.insertWidget(place, station)
+        self.pages.insertWidget(place, ScrolledPage(station, self))
 
     def _on_copy_wanted(self) -> None:
         self.compare.copy_figures()
@@ -328,6 +342,11 @@ class MainWindow(QMainWindow):
         self._assemble()
         self.show_station(station)
         self.feed.refresh()
+
+    def _tell_written(self, path: Path) -> None:
+        """Say where a page went, to be opened."""
+        open_it = partial(QDesktopServices.openUrl, QUrl.fromLocalFile(str(path)))
+        self.notice.say(f"Written: {path}", "", (("open it", open_it),), "good")
 
     def _picture(self) -> bytes:
         return self.machine.view.png()

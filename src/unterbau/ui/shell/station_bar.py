@@ -47,6 +47,10 @@ class StationButton(QAbstractButton):
         return QSize(round(5.2 * em()), round(5.2 * em()))
 
     @override
+    def minimumSizeHint(self) -> QSize:
+        return self.sizeHint()
+
+    @override
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)

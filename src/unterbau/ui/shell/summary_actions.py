@@ -52,9 +52,10 @@ class SummaryActions:
 
     def __init__(
         self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, window: QWidget,
-        say: Callable[[str], None], picture: Callable[[], bytes],
+        say: Callable[[str], None], picture: Callable[[], bytes], wrote: Callable[[Path], None],
     ) -> None:  # fmt: skip
-        """Take `picture` to draw the machine as a PNG."""
+        """Take `picture` to draw the machine as a PNG, `wrote` to tell where a page went."""
+        self._wrote = wrote
         self._document, self._selection, self._view, self._feed = document, selection, view, feed
         self._window, self._say, self._picture = window, say, picture
 
@@ -95,5 +96,5 @@ class SummaryActions:
         except UnterbauError as error:
             self._say(str(error))
             return False
-        self._say("")
+        self._wrote(path)
         return True

@@ -2,13 +2,14 @@
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QFocusEvent, QFont, QKeyEvent, QMouseEvent
-from PyQt6.QtWidgets import QLabel, QWidget
+from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
 from unterbau.ui.theme import font
+from unterbau.ui.widgets.eliding import ElidingLabel
 
 
-class AskedLabel(QLabel):
+class AskedLabel(ElidingLabel):
     """A label that can be pressed."""
 
     asked = pyqtSignal(str)

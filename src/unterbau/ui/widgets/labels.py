@@ -6,11 +6,12 @@ from PyQt6.QtWidgets import QLabel, QSizePolicy, QWidget
 from typing_extensions import override
 
 from unterbau.ui.theme import font
+from unterbau.ui.widgets.eliding import ElidingLabel
 
 
 def label(text: str, role: str = "", size: float = 1.0, bold: bool = False, parent: QWidget | None = None) -> QLabel:
     """Return a label: role is empty, muted, error or heading."""
-    found = QLabel(text, parent)
+    found = ElidingLabel(text, parent)
     found.setProperty("role", role)
     found.setFont(font(0.82 if role == "heading" else size, QFont.Weight.DemiBold if bold else QFont.Weight.Normal))
     found.setTextFormat(Qt.TextFormat.PlainText)

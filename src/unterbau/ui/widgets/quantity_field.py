@@ -1,13 +1,14 @@
 """A field for a quantity as people type it; wrong input is answered beside it."""
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.typed_line import TypedLine
 from unterbau.units import Kind, length_text, parse
 
-UNIT = {"force": "N", "mass": "kg", "plain": ""}
+UNIT = {"force": "N", "mass": "kg", "money": "", "plain": ""}
 
 
 class QuantityField(QWidget):
@@ -31,7 +32,7 @@ class QuantityField(QWidget):
         self._value = 0.0
         self._optional, self._fine = optional, fine
         self._unit = unit or UNIT.get(kind, "")
-        self.edit = QLineEdit(self)
+        self.edit = TypedLine(self)
         self.edit.setAccessibleName(name)
         self.message = message or QLabel(self)
         self.message.setProperty("role", "error")
@@ -44,6 +45,7 @@ class QuantityField(QWidget):
         if message is None:
             layout.addWidget(self.message)
         self.edit.editingFinished.connect(self._on_finished)
+        self.edit.given_up.connect(self.give_up)
         view.changed.connect(self._on_units_changed)
 
     @property

@@ -1,16 +1,17 @@
 """What follows from the brief, in words, against the machine that is looked at."""
 
+from collections.abc import Callable
 from functools import partial
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from unterbau.brief.targets import Targets, met
 from unterbau.studies.answers import Answers
-from unterbau.studies.budget import Finding
+from unterbau.studies.budget import Cure, Finding
 from unterbau.ui.theme import em
 from unterbau.ui.widgets.labels import heading, label
-from unterbau.units import number_text
+from unterbau.units import number_text, two_told
 
 AXES = "XYZ"
 
@@ -28,9 +29,17 @@ class TargetsPanel(QWidget):
         self.stiffness = label("")
         self.reached = label("", "", 0.95)
         self.reasons = label("", "muted", 0.86)
-        for one in (self.force, self.stiffness, self.reached, self.reasons):
-            one.setWordWrap(True)
-            box.addWidget(one)
+        self.fold = QPushButton("why these numbers ▸", self)
+        self.fold.setFlat(True)
+        self.fold.setCheckable(True)
+        self.fold.setProperty("small", True)
+        self.fold.setToolTip("forces, formulas and sources behind them")
+        self.fold.toggled.connect(self._on_folded)
+        for one in (self.force, self.stiffness, self.reached, self.fold, self.reasons):
+            box.addWidget(one, 0, Qt.AlignmentFlag.AlignLeft) if one is self.fold else box.addWidget(one)
+            if isinstance(one, QLabel):
+                one.setWordWrap(True)
+        self.reasons.hide()
 
     def show_targets(self, found: Targets, answers: Answers | None, name: str) -> None:
         """Show targets, and how a candidate meets them at the weakest place of the travel."""
@@ -44,11 +53,15 @@ class TargetsPanel(QWidget):
         self.reached.setText(self._reached(found, answers, name))
         self.reasons.setText(f"{found.force_words} {found.stiffness_words} {found.speed_words}")
 
+    def _on_folded(self, open_: bool) -> None:
+        self.reasons.setVisible(open_)
+        self.fold.setText("why these numbers ▾" if open_ else "why these numbers ▸")
+
     def _reached(self, found: Targets, answers: Answers | None, name: str) -> str:
         if answers is None:
             return f"“{name}”: being computed"
         rows = [
-            f"{axis} {number_text(reached.likely / 1e6)} {met(target, reached)[1]}"
+            f"{axis} {two_told(reached.likely / 1e6, target / 1e6)[0]} {met(target, reached)[1]}"
             for axis, target, reached in zip(AXES, found.stiffness, answers.worst, strict=True)
         ]
         text = f"“{name}” at the weakest place of its travel, N/µm: {'; '.join(rows)}."
@@ -64,6 +77,8 @@ class Findings(QScrollArea):
     """The budget's lines; a click leads to the cure."""
 
     cure_wanted = pyqtSignal(str)
+    cure_done = pyqtSignal(object)
+    """A size should be changed as a finding says."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -104,13 +119,29 @@ class Findings(QScrollArea):
         text.setWordWrap(True)
         box.addWidget(text)
         if not one.fits and one.key:
-            lead = QPushButton("go to the cure ▸", holder)
-            lead.setFlat(True)
-            lead.setProperty("small", True)
-            lead.setAccessibleName(f"Go to the cure of: {one.words}")
-            lead.clicked.connect(partial(self._on_lead, one.key))
-            box.addWidget(lead, 0, Qt.AlignmentFlag.AlignLeft)
+            row = QHBoxLayout()
+            if one.cure is not None:
+                row.addWidget(
+                    self._button(f"{one.cure.words} ▸", f"do it: {one.words}", partial(self._on_cure, one.cure))
+                )
+            row.addWidget(
+                self._button("go there ▸", f"Go to the cure of: {one.words}", partial(self._on_lead, one.key))
+            )
+            row.addStretch()
+            box.addLayout(row)
         return holder
+
+    def _button(self, words: str, name: str, run: Callable[[bool], None]) -> QPushButton:
+        button = QPushButton(words, self._inside)
+        button.setFlat(True)
+        button.setProperty("small", True)
+        button.setAccessibleName(name)
+        button.clicked.connect(run)
+        return button
+
+    def _on_cure(self, cure: Cure, checked: bool = False) -> None:
+        del checked
+        self.cure_done.emit(cure)
 
     def _on_lead(self, key: str, checked: bool = False) -> None:
         del checked

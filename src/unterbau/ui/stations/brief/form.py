@@ -27,7 +27,7 @@ LIGHT: tuple[Row, ...] = (
 PLACE: tuple[Row, ...] = (
     ("space_x", "room, along X", "length", ""), ("space_y", "room, along Y", "length", ""),
     ("space_z", "room, height", "length", ""), ("door", "door to pass", "length", ""),
-    ("lift", "one person lifts", "mass", ""), ("money", "money", "plain", ""),
+    ("lift", "one person lifts", "mass", ""), ("money", "money", "money", ""),
 )  # fmt: skip
 NEEDED = ("accuracy", "acceleration")
 """What has a value always; the rest may be left open."""

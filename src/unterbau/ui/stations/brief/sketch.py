@@ -97,6 +97,11 @@ class BudgetSketch(QWidget):
             middle = area.center().x()
             for edge in (middle - room / 2, middle + room / 2):
                 painter.drawLine(sheet.at((edge, -area.top())), sheet.at((edge, -area.bottom())))
+            painter.setFont(font(0.82))
+            top = sheet.at((middle + room / 2, -area.top()))
+            words_at = QRectF(top.x() - 10 * unit, top.y() - 1.35 * unit, 10 * unit, 1.2 * unit)
+            text = f"room {length_text(room, self._view.units)}"
+            painter.drawText(words_at, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, text)
         painter.setFont(font(0.86))
         painter.setPen(colour("muted"))
         corner = sheet.at((area.left(), -area.top()))

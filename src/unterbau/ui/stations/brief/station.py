@@ -1,5 +1,7 @@
 """The Brief station: what the machine is for, what follows, and kinds to start from."""
 
+from dataclasses import replace
+
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
@@ -9,7 +11,7 @@ from unterbau.brief.brief import Brief
 from unterbau.brief.targets import targets
 from unterbau.errors import InputError
 from unterbau.project import edits
-from unterbau.studies.budget import budget
+from unterbau.studies.budget import Cure, budget
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
@@ -46,6 +48,7 @@ class BriefStation(QWidget):
         self.form.wanted.connect(self._on_wanted)
         self.kinds.chosen.connect(self.kind_wanted)
         self.findings.cure_wanted.connect(self.cure_wanted)
+        self.findings.cure_done.connect(self._on_cure)
         self.sketch.cure_wanted.connect(self.cure_wanted)
         document.changed.connect(self._on_changed)
         selection.candidate_changed.connect(self._on_changed)
@@ -79,7 +82,8 @@ class BriefStation(QWidget):
     def _build(self) -> None:
         unit = em()
         self.chains.setWordWrap(True)
-        self.form.setFixedWidth(round(20 * unit))
+        self.form.setMinimumWidth(round(20 * unit))
+        self.form.setMaximumWidth(round(27 * unit))
         right = QVBoxLayout()
         right.setContentsMargins(round(1.2 * unit), round(0.7 * unit), round(1.2 * unit), round(0.4 * unit))
         right.setSpacing(round(0.5 * unit))
@@ -106,9 +110,9 @@ class BriefStation(QWidget):
         box = QHBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
-        box.addWidget(self.form)
+        box.addWidget(self.form, 2)
         box.addWidget(line)
-        box.addLayout(right, 1)
+        box.addLayout(right, 7)
 
     def _on_wanted(self, brief: Brief, attribute: str) -> None:
         try:
@@ -118,6 +122,18 @@ class BriefStation(QWidget):
             return
         key = "brief/last_machine" if attribute == "last_machine" else ""
         self._document.apply(project, "brief", key)
+
+    def _on_cure(self, cure: Cure) -> None:
+        """Change a size as a finding says; where the machine cannot be built so, say why."""
+        name = self._selection.candidate
+        machine = self._document.project.candidate(name).machine
+        sizes = replace(machine.dimensions, **{cure.attribute: cure.value})  # type: ignore[arg-type]
+        try:
+            project = edits.set_part(self._document.project, name, "dimensions", sizes)
+        except InputError as error:
+            self.trouble.emit(f"{cure.words} alone does not do it: {error.problem}.")
+            return
+        self._document.apply(project, cure.words)
 
     def _on_changed(self) -> None:
         self.refresh()

@@ -1,5 +1,6 @@
 """The bench: the chosen part, drawn to scale, and everything one can change of it."""
 
+import itertools
 from functools import partial
 
 from PyQt6.QtCore import Qt, pyqtSignal
@@ -7,7 +8,6 @@ from PyQt6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QPushButton,
-    QScrollArea,
     QStackedLayout,
     QVBoxLayout,
     QWidget,
@@ -25,16 +25,18 @@ from unterbau.structure.weights import member_rings
 from unterbau.studies.account import Account
 from unterbau.studies.belts import corner_pull
 from unterbau.ui.stations.machine.account_page import AccountPage
+from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.own_cut_page import OwnCutPage
 from unterbau.ui.stations.machine.own_section import OwnSection
 from unterbau.ui.stations.machine.part_fields import joint_choices, with_value
-from unterbau.ui.stations.machine.part_form import ChoiceBox, PartForm
+from unterbau.ui.stations.machine.part_form import PartForm
 from unterbau.ui.stations.machine.try_instead import TryInstead
 from unterbau.ui.stations.machine.why import Why
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import ElidedLabel, heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.ui.widgets.section_view import SectionView
 from unterbau.units import length_text, movement_text
 
@@ -103,6 +105,9 @@ class Bench(QWidget):
         """Put a part on the bench; `limit` says what this shop cannot do about it."""
         if key != self._key:
             self.own_wanted.setChecked(False)
+            self.show_form()
+            for page in self.findChildren(ScrolledPage):
+                page.to_top()
         self._machine, self._key = machine, key
         chosen = part(machine, key)
         self.title.setText(link(machine, key).label)
@@ -129,6 +134,15 @@ class Bench(QWidget):
         self.advice.setVisible(not whole)
         if whole:
             self.show_form()
+        self._order()
+
+    def _order(self) -> None:
+        """Let Tab go through the part's fields, then the steps, then what one could try instead."""
+        fields = [one.edit if isinstance(one, QuantityField) else one for one in self.form.controls.values()]
+        steps = [self.joint, self.smaller, self.larger, self.own_wanted]
+        row: list[QWidget] = [*fields, *steps, *self.advice.orders.buttons(), self.why_button]
+        for one, following in itertools.pairwise(row):
+            QWidget.setTabOrder(one, following)
 
     def _belt(self, machine: Machine, chosen: Part) -> list[str]:
         moved = corner_pull(machine, chosen) if isinstance(chosen, Drive) else None
@@ -223,16 +237,13 @@ class Bench(QWidget):
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addLayout(self._pages)
         for build in (self._part_page, self._why_page, self._account_page, self._cut_page):
-            area = QScrollArea(self)
-            area.setWidgetResizable(True)
-            area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-            inside = QWidget(area)
-            area.setWidget(inside)
+            inside = QWidget(self)
             box = QVBoxLayout(inside)
             box.setContentsMargins(round(1.1 * unit), round(0.35 * unit), round(1.1 * unit), round(0.5 * unit))
             box.setSpacing(round(0.15 * unit))
             build(box)
+            area = ScrolledPage(inside, self)
+            area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
             self._pages.addWidget(area)
 
     def _why_page(self, box: QVBoxLayout) -> None:

@@ -11,7 +11,7 @@ from unterbau.studies.cutting import Bearable, bearable, moved_by, tool_limits
 from unterbau.studies.shares import REST
 from unterbau.studies.stability import Limit
 from unterbau.ui.selection import Selection
-from unterbau.ui.stations.machine.part_form import ChoiceBox
+from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.path_strip import CAUSE_NAMES, PathStrip, StripLink
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings

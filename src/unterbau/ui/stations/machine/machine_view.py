@@ -30,6 +30,7 @@ from unterbau.ui.theme import colour, em, heat
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import Scene, build_scene, largest_movement, moved, size_of
 from unterbau.ui.viewport.viewport import Viewport
+from unterbau.ui.widgets.ends_row import EndsRow
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 
@@ -349,7 +350,10 @@ class MachineView(QWidget):
         box = QVBoxLayout(self)
         box.setContentsMargins(round(1.1 * unit), round(0.4 * unit), round(0.6 * unit), round(0.4 * unit))
         box.setSpacing(round(0.2 * unit))
-        top = QHBoxLayout()
+        lenses, about = QWidget(self), QWidget(self)
+        ways, place_row = QHBoxLayout(lenses), QHBoxLayout(about)
+        for row in (ways, place_row):
+            row.setContentsMargins(0, 0, 0, 0)
         for place, name in enumerate(LENSES):
             button = QPushButton(name.capitalize(), self)
             button.setCheckable(True)
@@ -358,16 +362,15 @@ class MachineView(QWidget):
             button.setToolTip(TIPS[name])
             button.setAccessibleName(f"Lens {name}")
             self.lenses.addButton(button, place)
-            top.addWidget(button)
-        top.addStretch()
-        top.addWidget(self.head)
-        top.addSpacing(round(unit))
+            ways.addWidget(button)
+        place_row.addWidget(self.head)
+        place_row.addSpacing(round(unit))
         self.reset = QPushButton("reset view", self)
         self.reset.setFlat(True)
         self.reset.setToolTip("look at the whole machine from the front, Home")
         self.reset.clicked.connect(self.viewport.reset_view)
-        top.addWidget(self.reset)
-        box.addLayout(top)
+        place_row.addWidget(self.reset)
+        box.addWidget(EndsRow(lenses, about, self))
         self._pages.addWidget(self.viewport)
         self._pages.addWidget(self.drawing)
         box.addLayout(self._pages, 1)

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSpinBox, QVB
 from unterbau.catalogue.cuts import STUFFS, OwnCut, stuff_label
 from unterbau.errors import InputError
 from unterbau.studies.cutting import own_cut
-from unterbau.ui.stations.machine.part_form import ChoiceBox
+from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
@@ -42,7 +42,7 @@ class OwnCutPage(QWidget):
         self.turning = ChoiceBox("What turns", ((False, "the tool"), (True, "the work")), self)
         self.straight = ChoiceBox("Flutes", ((False, "helical flutes"), (True, "straight flutes")), self)
         self.teeth = QSpinBox(self)
-        self.teeth.setRange(1, 20)
+        self.teeth.setRange(0, 99)  # what cannot be is said, not swallowed
         self.teeth.setAccessibleName("teeth")
         self.teeth.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
         self.fields = {
@@ -50,6 +50,7 @@ class OwnCutPage(QWidget):
         }
         self._captions = {name: label(words, "muted", 0.92) for name, words, *_ in QUANTITIES}
         self._captions["teeth"] = label("teeth", "muted", 0.92)
+        self.wrong = label("", "error", 0.9)
         self.forces = label("", size=0.95)
         self.forces.setWordWrap(True)
         self.back = QPushButton("back to the part", self)
@@ -109,6 +110,7 @@ class OwnCutPage(QWidget):
             grid.addWidget(caption, row, 0)
             grid.addWidget(field, row, 1)
         box.addLayout(grid)
+        box.addWidget(self.wrong)
         box.addWidget(self.forces)
         box.addStretch(1)
 
@@ -128,6 +130,10 @@ class OwnCutPage(QWidget):
             own_cut(own)
         except InputError as error:
             field = self.fields.get(error.where) or self.fields["width"]
-            (self.fields.get(name) or field).refuse(error.problem)
+            if error.where == "teeth":
+                self.wrong.setText("a tool has 1 to 20 teeth")
+            else:
+                (self.fields.get(name) or field).refuse(error.problem)
             return
+        self.wrong.setText("")
         self.changed.emit(own)

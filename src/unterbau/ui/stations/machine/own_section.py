@@ -16,8 +16,8 @@ from unterbau.sections.section import pieces_of, section
 from unterbau.sections.solved import SolvedSection, register
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.jobs.solve_apart import STEP, solve_apart
+from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.drawn_section import DrawnSection, open_drawing
-from unterbau.ui.stations.machine.part_form import ChoiceBox
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label

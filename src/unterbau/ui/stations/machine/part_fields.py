@@ -16,14 +16,15 @@ from unterbau.materials.material import materials
 from unterbau.model.joining import joint_kind, likely_values
 from unterbau.model.walls import has_walls
 from unterbau.sections.families import families
+from unterbau.sections.find import SUGGESTED, find, nearest
 from unterbau.sections.section import section
 from unterbau.sections.sold import sold_in
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 from unterbau.structure.stand import LABELS
 from unterbau.structure.stock import as_sold
+from unterbau.ui.stations.machine.choice_box import Choices
 from unterbau.units import Kind
 
-Choices = tuple[tuple[str | bool | None, str], ...]
 """Value and the words for it."""
 
 
@@ -230,8 +231,13 @@ def section_from(text: str, now: str) -> str:
     try:
         return section(cleaned).name
     except InputError:
-        kind = now.split("-")[0]
-        raise InputError("section", f'expected sizes such as 80x40x4 or a name such as "{kind}-…"') from None
+        found = find(text)
+        if len(found) == 1:
+            return found[0]
+        near = ", ".join(section(name).label for name in (found or nearest(text))[:SUGGESTED])
+        raise InputError(
+            "section", f"several fit: {near}, …" if found else f"no such section; nearest: {near}"
+        ) from None
 
 
 def _added(attribute: str, caption: str) -> Field:

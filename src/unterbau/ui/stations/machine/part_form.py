@@ -2,49 +2,20 @@
 
 from functools import partial
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QComboBox, QGridLayout, QLabel, QSizePolicy, QSpinBox, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QLabel, QSpinBox, QWidget
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import Kind
 from unterbau.structure.parts import Part
-from unterbau.ui.stations.machine.part_fields import Choices, Field, fields_of, section_from, value_of, with_value
-from unterbau.ui.theme import em, font
+from unterbau.ui.stations.machine.choice_box import ChoiceBox
+from unterbau.ui.stations.machine.part_fields import Field, fields_of, section_from, value_of, with_value
+from unterbau.ui.stations.machine.section_box import SectionBox
+from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import length_text
-
-
-class ChoiceBox(QComboBox):
-    """A list of values with words; the wheel does not change it by accident."""
-
-    def __init__(self, name: str, choices: Choices, parent: QWidget) -> None:
-        super().__init__(parent)
-        self.setAccessibleName(name)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setMinimumContentsLength(8)
-        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-        self.setMaxVisibleItems(14)
-        self.setFont(font(0.92))
-        for value, words in choices:
-            self.addItem(words, value)
-
-    def show_value(self, value: object, words: str = "") -> None:
-        """Show a value; one that is not in the list is added."""
-        place = next((n for n in range(self.count()) if self.itemData(n) == value), -1)
-        if place < 0:
-            self.addItem(words or str(value), value)
-            place = self.count() - 1
-        self.setCurrentIndex(place)
-        line = self.lineEdit()
-        if line is not None:
-            line.setCursorPosition(0)
-
-    def wheelEvent(self, event: object) -> None:
-        """Leave the wheel to the panel."""
-        event.ignore()  # type: ignore[attr-defined]
 
 
 class PartForm(QWidget):
@@ -121,14 +92,13 @@ class PartForm(QWidget):
             spin.setToolTip("arrow keys up and down, or type")
             spin.valueChanged.connect(partial(self._on_value, field))
             return spin
-        box = ChoiceBox(field.caption, field.choices(), self)
         if field.control == "section":
-            box.setEditable(True)
-            box.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
-            line = box.lineEdit()
-            if line is not None:
-                line.setAccessibleName(field.caption)
-                line.editingFinished.connect(partial(self._on_typed_section, field))
+            sections = SectionBox(field.caption, field.choices(), self)
+            sections.typed.connect(partial(self._on_typed_section, field))
+            sections.given_up.connect(partial(self._on_given_up, field))
+            sections.activated.connect(partial(self._on_chosen, field))
+            return sections
+        box = ChoiceBox(field.caption, field.choices(), self)
         box.activated.connect(partial(self._on_chosen, field))
         return box
 
@@ -167,13 +137,17 @@ class PartForm(QWidget):
         if isinstance(control, ChoiceBox):
             self._emit(field, control.itemData(index))
 
-    def _on_typed_section(self, field: Field) -> None:
+    def _on_given_up(self, field: Field) -> None:
+        if self._part is not None:
+            self._show(field, value_of(self._part, field))
+
+    def _on_typed_section(self, field: Field, text: str) -> None:
         control = self.controls.get(field.attribute)
         if not isinstance(control, ChoiceBox) or self._part is None:
             return
         now = str(value_of(self._part, field))
         try:
-            name = section_from(control.currentText(), now)
+            name = section_from(text, now)
         except InputError as error:
             self.refuse(field.attribute, error.problem)
             return

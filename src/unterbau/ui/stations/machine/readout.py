@@ -99,6 +99,7 @@ class Readout(QWidget):
         self._view = view
         self.against = label("", "muted", 0.86)
         self.busy = label("", "muted", 0.86)
+        self.busy.setMinimumWidth(round(5 * em()))
         self.numbers = [RollingNumber(axis, self) for axis in AXES]
         self.bands = [label("", "muted", 0.92) for _ in AXES]
         self.changes = [label("", size=0.92) for _ in AXES]

@@ -11,7 +11,7 @@ from unterbau.machine.machine import Machine, kind_of, link
 from unterbau.mechanics.receptance import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
 from unterbau.studies.stability import Limit
-from unterbau.ui.stations.machine.part_form import ChoiceBox
+from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import em, font
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import label

@@ -72,10 +72,13 @@ class Card(QAbstractButton):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         unit, f = em(), self.facts
         chosen = self.isChecked()
-        width = 2.0 if chosen or self.hasFocus() else 1.0
-        painter.setPen(QPen(colour("accent" if chosen or self.hasFocus() else "hairline"), width))
+        painter.setPen(QPen(colour("accent" if chosen else "hairline"), 2.0 if chosen else 1.0))
         painter.setBrush(colour("panel"))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5), 5, 5)
+        if self.hasFocus():
+            painter.setPen(QPen(colour("ink"), 1.0, Qt.PenStyle.DotLine))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(QRectF(self.rect()).adjusted(5, 5, -5, -5), 3, 3)
         painter.drawPixmap(QPointF(0.6 * unit, 0.7 * unit), self._picture(QSizeF(4.3 * unit, 4.2 * unit)))
         x = 5.1 * unit
         room = self.width() - x - 0.5 * unit

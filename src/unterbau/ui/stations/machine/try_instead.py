@@ -171,6 +171,7 @@ class TryInstead(QWidget):
         self._list.setSpacing(0)
         box.addLayout(self._list)
         self.more.setFlat(True)
+        self.more.setSizePolicy(QSizePolicy.Policy.Minimum, QSizePolicy.Policy.Fixed)
         self.more.hide()
         box.addWidget(self.more, 0, Qt.AlignmentFlag.AlignLeft)
 

@@ -1,0 +1,52 @@
+"""A page that scrolls where the window is too small for it, so that nothing on it is squeezed."""
+
+from PyQt6.QtCore import QEvent, QObject, Qt, QTimer
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QFrame, QScrollArea, QWidget
+from typing_extensions import override
+
+
+class ScrolledPage(QScrollArea):
+    """Gives its page the whole room, or what the page needs at the least."""
+
+    def __init__(self, page: QWidget, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setWidgetResizable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(0)
+        self._soon.timeout.connect(self._fit)
+        self.setWidget(page)
+        page.installEventFilter(self)
+        self._fit()
+
+    def to_top(self) -> None:
+        """Show the page from its beginning."""
+        bar = self.verticalScrollBar()
+        if bar is not None:
+            bar.setValue(0)
+
+    @override
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._fit()
+        super().resizeEvent(event)
+
+    @override
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if event is not None and event.type() == QEvent.Type.LayoutRequest:
+            self._fit()
+            self._soon.start()  # what was just made is shown, and counted, only after this event
+        return super().eventFilter(watched, event)
+
+    def _fit(self) -> None:
+        """Ask for the height that the page's words need at its width."""
+        page, room = self.widget(), self.viewport()
+        layout = page.layout() if page is not None else None
+        if page is None or room is None or layout is None:
+            return
+        least = layout.totalMinimumSize()
+        width = max(least.width(), room.width())
+        height = layout.minimumHeightForWidth(width) if layout.hasHeightForWidth() else least.height()
+        page.setMinimumSize(least.width(), max(height, least.height()))
