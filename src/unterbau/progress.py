@@ -17,9 +17,15 @@ class Progress(Protocol):
             Cancelled: The study should stop now.
         """
 
+    def found(self, so_far: object) -> None:
+        """Tell what of the answer is there already."""
+
 
 class Silent:
     """A progress nobody watches."""
 
     def step(self, done: int, total: int, text: str) -> None:
+        """Do nothing."""
+
+    def found(self, so_far: object) -> None:
         """Do nothing."""

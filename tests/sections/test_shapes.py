@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from unterbau.errors import InputError
 from unterbau.sections import cache, rolled, solids
 from unterbau.sections.families import families
+from unterbau.sections.find import find, nearest
 from unterbau.sections.names import NAMES
 from unterbau.sections.outline import Arc, Line, circle, integrate, polygon, rounded, sampled
 from unterbau.sections.section import neighbours, section
@@ -130,3 +131,17 @@ def test_turned_by_half_is_as_before_but_for_the_shear_centre() -> None:
     assert p.ys != 0
     assert p.turned().Iy == p.Iz
     assert solids.box_shear_area(0.1, 0.1, 0.005) == pytest.approx(0.5 * 4 * 0.1 * 0.005 * 0.833, rel=0.03)
+
+
+@pytest.mark.parametrize(("typed", "first"), [
+    ("extrusion 80x40", "tslot-40L-1x2"), ("40×80 profile", "tslot-40L-1x2"), ("angle iron", "angle-30x30x3"),
+    ("channel", "upn-80"), ("flat bar 80", "flat-80x8"), ("tube 40x80x4", "rhs-80x40x4"), ("pipe 50", "chs-50x3"),
+])  # fmt: skip
+def test_sections_are_found_as_people_call_them(typed: str, first: str) -> None:
+    assert find(typed)[0] == first
+
+
+def test_what_is_not_there_is_answered_with_the_nearest() -> None:
+    assert not find("square tube 61x61x4")
+    assert "shs-60x60x4" in nearest("square tube 61x61x4")
+    assert len(nearest("nonsense")) == 3

@@ -10,7 +10,7 @@ from tests.machines import router
 from unterbau.errors import InputError
 from unterbau.files.project_json import parse_project
 from unterbau.machine.machine import bill_of, cost_of, links, with_part
-from unterbau.progress import Cancelled
+from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Joint, Member, Place, Plate
 from unterbau.studies.advise import Trial, ranked, try_instead
 from unterbau.studies.answers import likely_answers
@@ -53,11 +53,23 @@ def test_ranks() -> None:
     by_gain = [t.gain[1] for t in ranked(trials, 1, "stiffness") if t.gain[1] > 0.01]
     assert by_gain == sorted(by_gain, reverse=True)
     assert by_gain
-    first = ranked(trials, 1, "money")[0]
-    assert first.gain[1] > 0
-    assert first.money <= 0
-    worth = [t.gain[1] / t.mass for t in ranked(trials, 1, "mass") if t.gain[1] > 0.01 and t.mass > 0]
-    assert worth == sorted(worth, reverse=True)
+    for order in ("money", "mass"):
+        gaining = [getattr(t, order) for t in ranked(trials, 1, order) if t.gain[1] > 0.01]
+        assert gaining == sorted(gaining)
+    assert ranked(trials, 1, "money")[0].gain[1] > 0
+
+
+def test_what_is_there_already_is_told_before_the_whole() -> None:
+    told: list[tuple[Trial, ...]] = []
+
+    class Listening(Silent):
+        def found(self, so_far: object) -> None:
+            assert isinstance(so_far, tuple)
+            told.append(so_far)
+
+    whole = try_instead(TUBE, "x_plate", AT, DEMO.prices, Listening())
+    assert [len(one) for one in told] == list(range(1, len(whole) + 1))
+    assert told[-1] == whole
 
 
 def test_welds_are_for_steel_and_fills_for_hollows() -> None:
@@ -77,7 +89,7 @@ def test_a_size_of_ones_own_finds_its_neighbours() -> None:
 
 
 def test_it_can_be_stopped_and_says_what_cannot_be_built() -> None:
-    class Impatient:
+    class Impatient(Silent):
         def step(self, done: int, total: int, text: str) -> None:
             if done == 2:
                 raise Cancelled

@@ -11,7 +11,7 @@ from unterbau.errors import InputError
 from unterbau.files.answers_json import answers_data, answers_text
 from unterbau.files.project_json import parse_project
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.progress import Cancelled
+from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Cutter, Joint, Place
 from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.compliance import softest, solve, tip_compliance
@@ -101,7 +101,7 @@ def test_better_joints_make_a_stiffer_machine() -> None:
 
 
 def test_a_study_stops_when_asked() -> None:
-    class Impatient:
+    class Impatient(Silent):
         def step(self, done: int, total: int, text: str) -> None:
             assert total == 5
             assert text

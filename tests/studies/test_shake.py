@@ -11,7 +11,7 @@ from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, lay_out, links
 from unterbau.mechanics.statics import total_mass
-from unterbau.progress import Cancelled
+from unterbau.progress import Cancelled, Silent
 from unterbau.structure.ends import sawn
 from unterbau.structure.parts import Joint, Member, Place, Plate, Stand
 from unterbau.studies.compliance import solve, tip_compliance
@@ -129,7 +129,7 @@ def test_what_is_certain_does_not_scatter() -> None:
 
 
 def test_samples_can_be_stopped() -> None:
-    class Stop:
+    class Stop(Silent):
         def step(self, done: int, total: int, text: str) -> None:
             if done == 2:
                 raise Cancelled

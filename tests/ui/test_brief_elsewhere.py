@@ -70,12 +70,12 @@ def test_a_conflict_in_the_sketch_is_clicked(window: MainWindow, qtbot: QtBot) -
     sketch.grab()
     assert "short" in sketch.accessibleDescription()
     qtbot.mouseClick(sketch, Qt.MouseButton.LeftButton, pos=sketch.hot_place("dimensions.travel_x").toPoint())
-    assert window.pages.currentWidget() is window.machine
+    assert window.pages.currentIndex() == 1
     assert window.machine.view.lens == "sizes"
     window.show_station(0)
     sketch.grab()
     qtbot.mouseClick(sketch, Qt.MouseButton.LeftButton, pos=sketch.hot_place("dimensions.clearance").toPoint())
-    assert window.pages.currentWidget() is window.machine
+    assert window.pages.currentIndex() == 1
     settle(window, qtbot)
 
 

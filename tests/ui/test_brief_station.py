@@ -56,10 +56,15 @@ def conflicts(window: MainWindow) -> tuple[Finding, ...]:
 
 def test_a_conflict_leads_to_its_cure(window: MainWindow, brief: BriefStation, qtbot: QtBot) -> None:
     type_into(qtbot, brief.form.fields["work_y"].edit, "700")
-    leads = [b for b in brief.findings.findChildren(QPushButton) if "Y: travel" in b.accessibleName()]
-    assert len(leads) == 1
-    qtbot.mouseClick(leads[0], Qt.MouseButton.LeftButton)
-    assert window.pages.currentWidget() is window.machine
+    cure, lead = [b for b in brief.findings.findChildren(QPushButton) if "Y: travel" in b.accessibleName()]
+    assert cure.text() == "travel Y 500 → 700 mm ▸"
+    qtbot.mouseClick(cure, Qt.MouseButton.LeftButton)
+    assert machine_of(window).dimensions.travel_y == pytest.approx(0.7)
+    assert not any("Y: travel" in one.words for one in conflicts(window))
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    _, lead = [b for b in brief.findings.findChildren(QPushButton) if "Y: travel" in b.accessibleName()]
+    qtbot.mouseClick(lead, Qt.MouseButton.LeftButton)
+    assert window.pages.currentIndex() == 1
     edit = window.machine.bench.form.controls["travel_y"]
     assert isinstance(edit, QuantityField)
     qtbot.waitUntil(edit.edit.hasFocus, timeout=3000)
@@ -82,7 +87,7 @@ def test_every_kind_from_its_silhouette(
 ) -> None:
     card = next(one for one in brief.kinds.cards if one.kind is kind)
     qtbot.mouseClick(card, Qt.MouseButton.LeftButton)
-    assert window.pages.currentWidget() is window.machine
+    assert window.pages.currentIndex() == 1
     assert window.machine.view.lens == "sizes"
     machine = machine_of(window)
     assert type(machine) is kind.model  # type: ignore[attr-defined]

@@ -131,7 +131,7 @@ def test_a_section_is_typed_by_its_sizes(window: MainWindow, qtbot: QtBot) -> No
     type_into(qtbot, box.lineEdit(), "150x100x5")  # type: ignore[union-attr, arg-type]
     assert router_of(window.document.project, TUBE).gantry_beam.section == "rhs-150x100x5"
     type_into(qtbot, box.lineEdit(), "giraffe")  # type: ignore[union-attr, arg-type]
-    assert "expected sizes" in window.machine.bench.form.messages["section"].text()
+    assert "nearest: " in window.machine.bench.form.messages["section"].text()
     assert router_of(window.document.project, TUBE).gantry_beam.section == "rhs-150x100x5"
     settle(window, qtbot)
 

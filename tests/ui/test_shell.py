@@ -83,7 +83,7 @@ def test_stations_are_reached_by_keys_and_say_what_they_will_be(window: MainWind
         assert page is not None
         assert name in [label.text() for label in page.findChildren(QLabel)]
     qtbot.mouseClick(window.bar.buttons[1], Qt.MouseButton.LeftButton)
-    assert window.pages.currentWidget() is window.machine
+    assert window.pages.currentIndex() == 1
 
 
 def test_the_finder_finds_commands_and_parts(window: MainWindow, qtbot: QtBot) -> None:

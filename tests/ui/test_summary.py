@@ -18,7 +18,8 @@ def test_a_pdf_of_one_page(window: MainWindow, qtbot: QtBot, tmp_path: Path, mon
     data = (tmp_path / "page.pdf").read_bytes()
     assert data.startswith(b"%PDF")
     assert data.count(b"/Type /Page\n") == 1
-    assert not window.notice.isVisible()
+    assert window.notice.message.text() == f"Written: {tmp_path / 'page.pdf'}"
+    assert [button.text() for button in window.notice.buttons] == ["open it"]
 
 
 def test_a_page_with_the_picture(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:

@@ -16,6 +16,7 @@ from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import bodies_of, to_frame
 from unterbau.progress import Progress
 from unterbau.project import edits
+from unterbau.project.fresh import new_project
 from unterbau.sections.section import section
 from unterbau.structure.parts import Place
 from unterbau.ui import theme
@@ -24,7 +25,6 @@ from unterbau.ui.document import Document
 from unterbau.ui.jobs.garbage import Garbage, collect_here
 from unterbau.ui.jobs.job import Job
 from unterbau.ui.shell.command_finder import matching
-from unterbau.ui.shell.file_actions import new_project
 from unterbau.ui.stations.machine.candidates import times
 from unterbau.ui.stations.machine.part_fields import FIELDS, section_from
 from unterbau.ui.stations.machine.path_strip import NARROWEST, StripLink, causes_text, widths
@@ -172,7 +172,7 @@ def test_typed_sections(themed: QApplication) -> None:
     assert section_from(" 100 × 50 × 4 ", "rhs-60x40x3") == "rhs-100x50x4"
     assert section_from("shs-60x60x4", "rhs-60x40x3") == "shs-60x60x4"
     assert section_from("square tube 60×60×4", "rhs-60x40x3") == "shs-60x60x4"
-    with pytest.raises(InputError, match="expected sizes"):
+    with pytest.raises(InputError, match="no such section"):
         section_from("whatever", "rhs-60x40x3")
     assert {"section", "material", "fill", "turned"} == {f.attribute for f in next(iter(FIELDS.values()))}
 

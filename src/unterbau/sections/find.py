@@ -4,12 +4,13 @@ import re
 from difflib import SequenceMatcher
 from functools import lru_cache
 
+from unterbau.sections.built_up import OF
 from unterbau.sections.families import families
 from unterbau.sections.section import section
 
 TRADE_WORDS = {
-    "extrusion": "slotted", "profile": "slotted", "t-slot": "slotted", "tslot": "slotted", "aluminium": "slotted",
-    "aluminum": "slotted", "iron": "", "bar": "flat rod", "flat": "flat", "strip": "flat", "plate": "flat",
+    "extrusion": "profile", "slotted": "profile", "t-slot": "profile", "tslot": "profile", "aluminium": "profile",
+    "aluminum": "profile", "iron": "", "bar": "flat rod", "flat": "flat", "strip": "flat", "plate": "flat",
     "square": "square", "hollow": "tube", "pipe": "tube", "tubing": "tube", "beam": "", "steel": "", "section": "",
     "box": "tube box", "channel": "channel", "u": "channel", "c": "channel c", "i": "i", "h": "i", "round": "round",
     "rod": "rod round", "angle": "angle", "l": "angle",
@@ -47,7 +48,7 @@ def nearest(text: str) -> tuple[str, ...]:
     text = text.lower().replace("×", "x")
     loose = find(_SIZE.sub(" ", text)) if _SIZE.sub(" ", text).strip(" x") else ()
     wanted = _sizes(text)
-    among = [row for row in _known() if row[0] in loose] if loose else list(_known())
+    among = [row for row in _known() if OF not in row[0] and (not loose or row[0] in loose)]
 
     def away(row: tuple[str, str, tuple[float, ...]]) -> tuple[float, float]:
         pairs = zip(sorted(wanted, reverse=True), sorted(row[2], reverse=True), strict=False)

@@ -263,9 +263,9 @@ def _slotted(name: str) -> Section:
         columns, rows = (int(c) for c in count.split("x"))
         size = int(series[:2])
         weight = {"L": " light", "H": " heavy"}.get(series[2:], "")
-        label = f"slotted profile {columns * size}×{rows * size}{weight}"
+        label = f"profile {columns * size}×{rows * size}{weight}"
     else:
-        label = "slotted C profile 40×80"
+        label = "C profile 40×80"
     outline = cache.stored_outline(name)
     return _made(name, label, cache.stored_properties(name), outline, hollows(_centred(outline)))
 

@@ -19,7 +19,7 @@ from unterbau.studies.compliance import solve_tip
 from unterbau.studies.sweep import best_of_catalogue
 
 Order = Literal["stiffness", "money", "mass"]
-"""Most stiffness first; most stiffness for the money; most stiffness for the weight."""
+"""Most stiffness first; least money first; least weight first."""
 NOTHING = 0.002
 """A change of stiffness below this share is none."""
 
@@ -48,36 +48,41 @@ def try_instead(
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    found = _with_catalogue(machine, key, place, alternatives(machine, key))
+    found = alternatives(machine, key)
     report.step(0, len(found) + 1, "as it is")
     now, mass = _solved(machine, place)
     money = cost_of(machine, book).money
-    trials = []
-    for done, one in enumerate(found, start=1):
-        report.step(done, len(found) + 1, one.text)
-        changed = one.applied(machine)
-        try:
-            stiffness, heavier = _solved(changed, place)
-        except InputError:
-            continue
-        x, y, z = (stiffness / now - 1.0).tolist()
-        trials.append(Trial(one, changed, (x, y, z), heavier - mass, cost_of(changed, book).money - money))
+    trials: list[Trial] = []
+
+    def solve(rows: tuple[Alternative, ...], total: int) -> None:
+        for one in rows:
+            report.step(len(trials) + 1, total + 1, one.text)
+            changed = one.applied(machine)
+            try:
+                stiffness, heavier = _solved(changed, place)
+            except InputError:
+                continue
+            x, y, z = (stiffness / now - 1.0).tolist()
+            trials.append(Trial(one, changed, (x, y, z), heavier - mass, cost_of(changed, book).money - money))
+            report.found(tuple(trials))
+
+    solve(found, len(found))
+    more = _of_catalogue(machine, key, place, found)
+    solve(more, len(found) + len(more))
     return tuple(trials)
 
 
-def _with_catalogue(
-    machine: Machine, key: str, place: Place, found: tuple[Alternative, ...]
-) -> tuple[Alternative, ...]:
-    """Return alternatives, and what trying the whole catalogue in a member's place comes up with."""
+def _of_catalogue(machine: Machine, key: str, place: Place, found: tuple[Alternative, ...]) -> tuple[Alternative, ...]:
+    """Return what trying the whole catalogue in a member's place comes up with besides."""
     now = part(machine, key)
     if not isinstance(now, Member) or section(now.section).pieces:
-        return found
+        return ()
     known = {one.applied(machine) for one in found}
     more = [
         Alternative(f"{section(one.section).label}, {material(one.material).kind}", ((key, one),))
         for one in best_of_catalogue(machine, key, place)
     ]
-    return (*found, *(one for one in more if one.applied(machine) not in known))
+    return tuple(one for one in more if one.applied(machine) not in known)
 
 
 def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
@@ -87,10 +92,7 @@ def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
 
 
 def ranked(trials: tuple[Trial, ...], axis: int, order: Order) -> tuple[Trial, ...]:
-    """Return trials, best first; those that gain nothing follow by what they save.
-
-    By money or mass, what gains and saves at once stands before all that costs.
-    """
+    """Return trials that gain, by stiffness, money or mass; those that gain nothing follow."""
 
     def rank(trial: Trial) -> tuple[float, ...]:
         gain = trial.gain[axis]
@@ -99,6 +101,6 @@ def ranked(trials: tuple[Trial, ...], axis: int, order: Order) -> tuple[Trial, .
             return (2.0, -round(gain, 3), trial.money)
         if order == "stiffness":
             return (0.0, -gain, trial.money)
-        return (0.0, -gain, price) if price <= 0.0 else (1.0, -gain / price)
+        return (0.0, price, -gain)
 
     return tuple(sorted(trials, key=rank))

@@ -197,10 +197,15 @@ def _rails(machine: Machine, units: Units) -> list[Finding]:
     """Return the rails that are too short for their travel."""
     sizes = {one.attribute for one in kind_of(machine).sizes}
     cure = "dimensions.table_length" if "table_length" in sizes else ""
-    return [
-        Finding(one.words(units), fits=False, key=(cure if one.axis == "x" else "") or f"dimensions.travel_{one.axis}")
-        for one in travel_chains(machine) if one.spare < -SLACK
-    ]  # fmt: skip
+    found = []
+    for one in travel_chains(machine):
+        if one.spare < -SLACK:
+            key = (cure if one.axis == "x" else "") or f"dimensions.travel_{one.axis}"
+            longer = None
+            if key == "dimensions.table_length":
+                longer = _cure(machine, "table_length", machine.dimensions.table_length - one.spare, units)  # type: ignore[union-attr]
+            found.append(Finding(one.words(units), fits=False, key=key, cure=longer))
+    return found
 
 
 def _travels(machine: Machine, along: tuple[float, ...], wanted: tuple[float, ...], units: Units) -> list[Finding]:

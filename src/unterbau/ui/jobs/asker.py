@@ -18,6 +18,8 @@ class Asker(QObject):
 
     ready = pyqtSignal(object)
     """The answer to what was asked last."""
+    told = pyqtSignal(object)
+    """What of it is there already."""
     progressed = pyqtSignal(int, int)
     """Steps done, of how many; 0 of 0 when nothing runs."""
     failed = pyqtSignal(str)
@@ -32,6 +34,7 @@ class Asker(QObject):
         self._jobs.failed.connect(self._on_failed)
         self._jobs.cancelled.connect(self._on_cancelled)
         self._jobs.progressed.connect(self._on_progressed)
+        self._jobs.told.connect(self._on_told)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(SETTLED)
@@ -95,6 +98,10 @@ class Asker(QObject):
         del asked
         self.progressed.emit(0, 0)
         self._start()
+
+    def _on_told(self, asked: Hashable, so_far: object) -> None:
+        if asked == self._wanted:
+            self.told.emit(so_far)
 
     def _on_progressed(self, asked: Hashable, done: int, total: int) -> None:
         if asked == self._wanted:

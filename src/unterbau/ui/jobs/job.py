@@ -2,6 +2,7 @@
 
 import threading
 from collections.abc import Callable
+from time import monotonic
 from typing import Any
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
@@ -9,21 +10,33 @@ from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 from unterbau.errors import UnterbauError
 from unterbau.progress import Cancelled, Progress
 
+EVERY = 0.25
+"""Seconds between what is told of an answer that is not whole yet."""
+
 
 class _Relay(QObject):
     finished = pyqtSignal(str, object)
     progressed = pyqtSignal(int, int, str)
+    told = pyqtSignal(object)
 
 
 class _Runner(QRunnable):
     def __init__(self, work: Callable[[Progress], Any], relay: _Relay, stop: threading.Event) -> None:
         super().__init__()
         self.work, self.relay, self.stop = work, relay, stop
+        self.told_at = monotonic()
 
     def step(self, done: int, total: int, text: str) -> None:
         if self.stop.is_set():
             raise Cancelled
         self.relay.progressed.emit(done, total, text)
+
+    def found(self, so_far: object) -> None:
+        """Tell what is there, at most a few times a second."""
+        now = monotonic()
+        if now - self.told_at >= EVERY and not self.stop.is_set():
+            self.told_at = now
+            self.relay.told.emit(so_far)
 
     def run(self) -> None:
         try:
@@ -46,6 +59,8 @@ class Job(QObject):
     failed = pyqtSignal(str)
     cancelled = pyqtSignal()
     progressed = pyqtSignal(int, int, str)
+    told = pyqtSignal(object)
+    """What of the answer is there already."""
 
     def __init__(self, work: Callable[[Progress], Any], parent: QObject) -> None:
         super().__init__(parent)
@@ -53,6 +68,7 @@ class Job(QObject):
         self._relay = _Relay(self)
         self._relay.finished.connect(self._on_finished)
         self._relay.progressed.connect(self._on_progressed)
+        self._relay.told.connect(self._on_told)
         self._runner = _Runner(work, self._relay, self._stop)
         self._runner.setAutoDelete(False)
 
@@ -66,6 +82,10 @@ class Job(QObject):
 
     def _on_progressed(self, done: int, total: int, text: str) -> None:
         self.progressed.emit(done, total, text)
+
+    def _on_told(self, so_far: object) -> None:
+        if not self._stop.is_set():
+            self.told.emit(so_far)
 
     def _on_finished(self, outcome: str, value: object) -> None:
         if outcome == "succeeded" and not self._stop.is_set():

@@ -18,6 +18,8 @@ class OneAtATime(QObject):
     failed = pyqtSignal(object, str)
     cancelled = pyqtSignal(object)
     progressed = pyqtSignal(object, int, int)
+    told = pyqtSignal(object, object)
+    """What was asked, and what of the answer is there already."""
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -45,6 +47,7 @@ class OneAtATime(QObject):
         self._job.failed.connect(self._on_failed)
         self._job.cancelled.connect(self._on_cancelled)
         self._job.progressed.connect(self._on_progressed)
+        self._job.told.connect(self._on_told)
         self._job.start(self._pool)
 
     def cancel(self) -> None:
@@ -69,6 +72,9 @@ class OneAtATime(QObject):
 
     def _on_cancelled(self) -> None:
         self.cancelled.emit(self._end())
+
+    def _on_told(self, so_far: object) -> None:
+        self.told.emit(self._asked, so_far)
 
     def _on_progressed(self, done: int, total: int, text: str) -> None:
         del text

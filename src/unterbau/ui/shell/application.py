@@ -11,8 +11,9 @@ from typing import cast
 
 from PyQt6.QtWidgets import QApplication
 
+from unterbau.project.fresh import new_project
 from unterbau.ui.jobs.garbage import collect_here
-from unterbau.ui.shell.file_actions import demo_project, new_project
+from unterbau.ui.shell.file_actions import demo_project
 from unterbau.ui.shell.main_window import MainWindow
 
 DEMO = "--demo"

@@ -11,9 +11,9 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 from unterbau.errors import UnterbauError
 from unterbau.files.project_json import SUFFIX, parse_project
 from unterbau.files.recovery import Kept, throw_away
-from unterbau.machine.machine import KINDS
 from unterbau.project.edits import rename_project
-from unterbau.project.project import Candidate, Project
+from unterbau.project.fresh import new_project
+from unterbau.project.project import Project
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.shell.preferences import Preferences
@@ -21,11 +21,6 @@ from unterbau.ui.view_settings import ViewSettings
 
 Say = Callable[[str], None]
 FILTER = f"Unterbau projects (*{SUFFIX})"
-
-
-def new_project() -> Project:
-    """Return a project with one machine to start from."""
-    return Project("Untitled machine", "first candidate", (Candidate("first candidate", KINDS[0].model()),))
 
 
 DEMOS = {

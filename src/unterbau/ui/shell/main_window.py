@@ -235,6 +235,7 @@ class MainWindow(QMainWindow):
         self.machine.first_steps.done.connect(self._on_steps_done)
         self.machine.first_steps.show_done(self.preferences.settings.hints_done)
         self.machine.candidates.started.connect(self._on_kind_wanted)
+        self.machine.candidates.told.connect(self._tell_started)
         self.show_station(MACHINE)
         self._show_names()
 
@@ -315,7 +316,7 @@ class MainWindow(QMainWindow):
         self.machine.choose_link(key)
 
     def _on_kind_wanted(self, kind: str) -> None:
-        self.machine.candidates.start(kind)
+        self.machine.candidates.start(kind, self.view.units)
         self.start_from_nothing()
 
     def _on_cure_wanted(self, key: str) -> None:
@@ -347,6 +348,9 @@ class MainWindow(QMainWindow):
         """Say where a page went, to be opened."""
         open_it = partial(QDesktopServices.openUrl, QUrl.fromLocalFile(str(path)))
         self.notice.say(f"Written: {path}", "", (("open it", open_it),), "good")
+
+    def _tell_started(self, words: str) -> None:
+        self.notice.say(words, "", (), "good")
 
     def _picture(self) -> bytes:
         return self.machine.view.png()

@@ -100,7 +100,7 @@ class BriefStation(QWidget):
         right.addLayout(middle, 1)
         top = QHBoxLayout()
         top.addWidget(heading("start a candidate"))
-        top.addWidget(label("the kinds these builders make, drawn as they come", "muted", 0.86))
+        top.addWidget(label("the kinds these builders make; each starts in the brief's size", "muted", 0.86))
         top.addStretch()
         right.addLayout(top)
         right.addWidget(self.kinds)

@@ -5,21 +5,24 @@ from functools import partial
 from PyQt6.QtCore import QObject, QPoint, Qt, pyqtSignal
 from PyQt6.QtWidgets import QMenu
 
+from unterbau.brief.brief import Brief
 from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
 from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of, listed_mass
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.project import edits
+from unterbau.project.fresh import untouched
 from unterbau.project.project import Candidate
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import LikelyAnswers
+from unterbau.studies.fitted import fitted
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
 from unterbau.ui.widgets.thumbnail import outlines
-from unterbau.units import number_text
+from unterbau.units import Units, number_text
 
 COMING = "…"
 """Figures that are still on their way."""
@@ -38,6 +41,8 @@ class Candidates(QObject):
     """Works the shelf."""
 
     trouble = pyqtSignal(str)
+    told = pyqtSignal(str)
+    """How a candidate was started."""
     copied = pyqtSignal()
     started = pyqtSignal(str)
     """A candidate of this kind should be started."""
@@ -66,12 +71,17 @@ class Candidates(QObject):
         self._selection.choose_candidate(name)
         self.copied.emit()
 
-    def start(self, kind_id: str) -> None:
-        """Add a candidate of a kind, as it comes, and look at it."""
+    def start(self, kind_id: str, units: Units = "mm", as_it_comes: bool = False) -> None:
+        """Add a candidate of a kind in the brief's size, and look at it; one that nobody touched yet gives way."""
         kind = next(one for one in KINDS if one.id == kind_id)
-        project, name = edits.add(self._document.project, kind.label, kind.model())
+        before = self._document.project
+        found = fitted(kind, Brief() if as_it_comes else before.brief, before.prices, units)
+        project, name = edits.add(before, kind.label, found.machine)
+        if untouched(before):
+            project = edits.delete(project, before.candidates[0].name)
         self._document.apply(project, f"start {kind.label}")
         self._selection.choose_candidate(name)
+        self.told.emit(found.words() if found.changed or found.conflicts else "")
 
     def make_benchmark(self) -> None:
         """Measure the others against the chosen candidate."""
@@ -132,7 +142,7 @@ class Candidates(QObject):
         self._document.apply(project, f"rename {name}")
 
     def new_menu(self) -> QMenu:
-        """Return what a new candidate can be: a copy of the chosen one, or a kind of machine as it comes."""
+        """Return what a new candidate can be: a copy of the chosen one, or a kind of machine in the brief's size."""
         menu = QMenu(self._shelf)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         copy = menu.addAction(f"a copy of “{self._selection.candidate}”")
@@ -144,6 +154,13 @@ class Candidates(QObject):
             if action is not None:
                 action.setToolTip(f"good: {kind.good}; but: {kind.bad}")
                 action.triggered.connect(partial(self._on_kind, kind.id))
+        plain = QMenu("as it comes, whatever the brief says", menu)
+        for kind in KINDS:
+            action = plain.addAction(kind.label)
+            if action is not None:
+                action.triggered.connect(partial(self._on_plain, kind.id))
+        menu.addSeparator()
+        menu.addMenu(plain)
         return menu
 
     def _on_new(self, place: QPoint) -> None:
@@ -153,6 +170,10 @@ class Candidates(QObject):
     def _on_kind(self, kind: str, checked: bool = False) -> None:
         del checked
         self.started.emit(kind)
+
+    def _on_plain(self, kind: str, checked: bool = False) -> None:
+        del checked
+        self.start(kind, as_it_comes=True)
 
     def _on_menu(self, name: str, place: QPoint) -> None:
         self._selection.choose_candidate(name)

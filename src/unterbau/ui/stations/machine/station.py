@@ -193,6 +193,7 @@ class MachineStation(QWidget):
         self.bench.why_wanted.connect(self.show_why)
         self.bench.advice.chosen.connect(self._on_trial_chosen)
         self.advice.ready.connect(self._on_advice)
+        self.advice.told.connect(self._on_advice)
         self.advice.waiting.connect(self.bench.advice.show_waiting)
         for source in (self.readout, self.load_path):
             source.asked.connect(self.accounts.ask)

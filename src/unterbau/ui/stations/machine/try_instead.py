@@ -15,8 +15,8 @@ AXES = ("X", "Y", "Z")
 FIRST = 8
 ORDERS: tuple[tuple[Order, str, str], ...] = (
     ("stiffness", "stiffest", "most stiffness along the pull first"),
-    ("money", "by money", "what gains and saves first, then most stiffness for the money"),
-    ("mass", "by weight", "what gains and saves weight first, then most stiffness for the kilogram"),
+    ("money", "by money", "of those that gain, what saves or costs the least money first"),
+    ("mass", "by weight", "of those that gain, what saves or weighs the least first"),
 )
 COLUMNS = (0.47, 0.7, 0.85)
 """Where the three columns start, as shares of the width."""
