@@ -117,7 +117,7 @@ def test_what_is_no_drawing_is_refused(tmp_path: Path) -> None:
     (tmp_path / "a.dxf").write_bytes(b"not a drawing \xff\x00 at all\n" * 20)
     with pytest.raises(InputError, match="not a DXF drawing"):
         read_dxf(tmp_path / "a.dxf")
-    with pytest.raises(InputError, match="cannot be read"):
+    with pytest.raises(InputError, match="could not be read"):
         read_dxf(tmp_path / "missing.dxf")
 
 

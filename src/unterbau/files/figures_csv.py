@@ -7,6 +7,7 @@ from pathlib import Path
 
 from unterbau.band import Band
 from unterbau.files.atomic import write_atomically
+from unterbau.files.csv_cells import as_text
 from unterbau.studies.compare import Figures
 
 Pick = Callable[[Figures], Band | None]
@@ -28,7 +29,7 @@ def figures_text(rows: list[Figures], currency: str) -> str:
     for row in rows:
         out.writerow(
             (
-                row.name,
+                as_text(row.name),
                 *(value for _, scale, pick in BANDS for value in _cells(pick(row), scale)),
                 f"{row.answers.likely.mass:.2f}",
                 *(f"{row.answers.likely.moving[axis]:.2f}" for axis in "XYZ"),

@@ -10,26 +10,28 @@ from pathlib import Path
 from unterbau.catalogue.prices import PERS, Price, PriceBook, check_prices
 from unterbau.errors import InputError
 from unterbau.files.atomic import read_text, write_atomically
+from unterbau.files.csv_cells import as_text, from_text
 from unterbau.machine.price_items import item_label
 from unterbau.units import parse
 
 COLUMNS = ("item", "description", "per", "price", "invented")
 LARGEST = 5000
 """Lines that are read."""
+MOST = 2_000_000
+"""Bytes of such a file."""
 
 
 def prices_text(book: PriceBook) -> str:
     """Return a book as CSV."""
     stream = io.StringIO()
     out = csv.writer(stream, lineterminator="\n")
-    out.writerow(("currency", book.currency))
-    out.writerow(("date", book.date))
+    out.writerow(("currency", as_text(book.currency)))
+    out.writerow(("date", as_text(book.date)))
     out.writerow(COLUMNS)
     for price in book.prices:
         invented = "yes" if price.invented else "no"
-        out.writerow(
-            (price.item, item_label(price.item), price.per, f"{price.amount:.6f}".rstrip("0").rstrip("."), invented)
-        )
+        amount = f"{price.amount:.6f}".rstrip("0").rstrip(".")
+        out.writerow((as_text(price.item), as_text(item_label(price.item)), price.per, amount, invented))
     return stream.getvalue()
 
 
@@ -39,6 +41,8 @@ def parse_prices(text: str) -> PriceBook:
     Raises:
         InputError: Names the line and says what was expected.
     """
+    if text.count("\n") > LARGEST + 3:
+        raise InputError("", f"expected at most {LARGEST} lines, got {text.count(chr(10))}")
     first = text.lstrip("\ufeff").splitlines()[:1]
     mark = ";" if first and first[0].count(";") > first[0].count(",") else ","
     try:
@@ -47,7 +51,7 @@ def parse_prices(text: str) -> PriceBook:
         raise InputError("", f"this is no table: {error}") from None
     if len(rows) > LARGEST:
         raise InputError("", f"expected at most {LARGEST} lines, got {len(rows)}")
-    head = {row[0].strip().lower(): row[1].strip() for row in rows[:2] if len(row) > 1}
+    head = {row[0].strip().lower(): from_text(row[1].strip()) for row in rows[:2] if len(row) > 1}
     for number, key in enumerate(("currency", "date"), start=1):
         if key not in head:
             raise InputError(f"line {number}", f'expected "{key}" and its value')
@@ -65,7 +69,7 @@ def parse_prices(text: str) -> PriceBook:
 def _price(number: int, row: list[str]) -> Price:
     if len(row) < 4:
         raise InputError(f"line {number}", f"expected the columns {', '.join(COLUMNS)}")
-    item, _, per, amount = (cell.strip() for cell in row[:4])
+    item, _, per, amount = (from_text(cell.strip()) for cell in row[:4])
     unit = next((one for one in PERS if one == per), None)
     if unit is None:
         raise InputError(f"line {number}", f'expected per {", ".join(PERS)}; got "{per}"')
@@ -92,7 +96,7 @@ def read_prices(path: Path) -> PriceBook:
         InputError: Names the file and the line.
     """
     try:
-        return parse_prices(read_text(path))
+        return parse_prices(read_text(path, MOST))
     except InputError as error:
         place = f"{path}, {error.where}" if error.where else str(path)
         raise InputError(place, error.problem) from None

@@ -84,7 +84,7 @@ def parse_project(text: str) -> Project:
     """
     data = _plain(text)
     version = data.get("version")
-    if version in UPGRADES and not isinstance(version, bool):
+    if isinstance(version, int) and not isinstance(version, bool) and version in UPGRADES:
         while data["version"] in UPGRADES:
             data = UPGRADES[data["version"]](data)
         text = json.dumps(data, ensure_ascii=False)
@@ -178,9 +178,28 @@ def write_project(path: Path, project: Project) -> Path | None:
     Raises:
         UnterbauError: The file could not be written; the old one is as it was.
     """
+    _spare_newer(path)
     kept = _keep_older(path)
     write_atomically(path, project_text(project))
     return kept
+
+
+def _spare_newer(path: Path) -> None:
+    """Leave a file of a newer version alone: it holds what this one cannot write.
+
+    Raises:
+        UnterbauError: It is one.
+    """
+    try:
+        data = json.loads(read_text(path))
+    except (UnterbauError, ValueError, RecursionError):
+        return
+    version = data.get("version") if isinstance(data, dict) and data.get("format") == FORMAT else None
+    if isinstance(version, int) and version > VERSION:
+        raise UnterbauError(
+            f"{path.name} was written by a newer Unterbau (version {version}; this one writes {VERSION}) and was left "
+            "as it is. Save under another name."
+        )
 
 
 def _keep_older(path: Path) -> Path | None:
@@ -190,7 +209,7 @@ def _keep_older(path: Path) -> Path | None:
         version = _plain(text).get("version")
     except UnterbauError:
         return None
-    if version not in UPGRADES:
+    if not isinstance(version, int) or version not in UPGRADES:
         return None
     number, name = 1, f"{path.stem}.version-{version}{path.suffix}"
     while (copy := path.with_name(name)).exists():

@@ -7,6 +7,7 @@ project's own file format within a small envelope, so that nothing is lost with 
 import contextlib
 import json
 import os
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
@@ -18,6 +19,7 @@ from unterbau.project.project import Project
 
 FORMAT = "unterbau-recovery"
 SUFFIX = ".kept"
+WHEN = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d")
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +32,17 @@ class Kept:
     """The file it belongs to, if it ever had one."""
     when: str
     project: Project
+    seen: tuple[int, int] | None = None
+    """What told whether the file was changed by others when the work was set aside, as `fingerprint` gives it."""
+
+
+def fingerprint(path: Path | None) -> tuple[int, int] | None:
+    """Return what tells whether a file was changed, None where there is none."""
+    try:
+        found = path.stat() if path else None
+    except (OSError, ValueError, RuntimeError):
+        return None
+    return (found.st_mtime_ns, found.st_size) if found else None
 
 
 def keep(folder: Path, project: Project, origin: Path | None, when: str, process: int | None = None) -> Path:
@@ -46,7 +59,7 @@ def keep(folder: Path, project: Project, origin: Path | None, when: str, process
         raise UnterbauError(f"{folder} cannot be written: {error.strerror or error}") from None
     data = {
         "format": FORMAT, "origin": str(origin) if origin else None, "when": when,
-        "started": _started(number), "project": project_text(project),
+        "started": _started(number), "seen": fingerprint(origin), "project": project_text(project),
     }  # fmt: skip
     write_atomically(path, json.dumps(data, ensure_ascii=False))
     return path
@@ -67,17 +80,37 @@ def left_behind(folder: Path) -> Iterator[Kept]:
     for path in files:
         if not path.stem.isdigit():
             continue
-        with contextlib.suppress(UnterbauError):
+        # Whatever is in there, the program starts: what cannot be read is passed over.
+        with contextlib.suppress(UnterbauError, ValueError, OSError, RecursionError, ArithmeticError):
             data = _envelope(read_text(path))
             if _started(int(path.stem)) in (None, "") or _started(int(path.stem)) != data["started"]:
-                origin = Path(str(data["origin"])) if data["origin"] else None
-                yield Kept(path, origin, str(data["when"]), parse_project(str(data["project"])))
+                seen = data.get("seen")
+                yield Kept(
+                    path,
+                    _origin(data["origin"]),
+                    _when(data["when"]),
+                    parse_project(str(data["project"])),
+                    (int(seen[0]), int(seen[1])) if isinstance(seen, list) and len(seen) == 2 else None,
+                )
 
 
 def throw_away(kept: Kept) -> None:
     """Delete work that was left behind."""
     with contextlib.suppress(OSError):
         kept.file.unlink(missing_ok=True)
+
+
+def _origin(value: object) -> Path | None:
+    """Return the file that work belongs to, if it can be one."""
+    if not isinstance(value, str) or not value or "\0" in value:
+        return None
+    os.fsencode(value)
+    return Path(value)
+
+
+def _when(value: object) -> str:
+    """Return a date as it was kept, or nothing."""
+    return value if isinstance(value, str) and WHEN.match(value) else ""
 
 
 def _envelope(text: str) -> dict[str, object]:
@@ -101,4 +134,5 @@ def _started(process: int) -> str | None:
         status = Path(f"/proc/{process}/stat").read_text(encoding="utf-8")
     except OSError:
         return None
-    return status.rpartition(")")[2].split()[19]
+    fields = status.rpartition(")")[2].split()
+    return fields[19] if len(fields) > 19 else None

@@ -4,8 +4,9 @@ import io
 from pathlib import Path
 from typing import Any
 
-from unterbau.errors import InputError
-from unterbau.sections.drawing import PER_UNIT, TOLERANCE, Drawing, Ring, checked, join_lines
+from unterbau.errors import InputError, UnterbauError
+from unterbau.files.atomic import check_size, shown
+from unterbau.sections.drawing import MOST_LINES, PER_UNIT, TOLERANCE, Drawing, Ring, check_extent, checked, join_lines
 from unterbau.sections.section import Section
 
 UNITS = {1: "inch", 4: "mm", 5: "cm", 6: "m"}
@@ -13,7 +14,9 @@ UNITS = {1: "inch", 4: "mm", 5: "cm", 6: "m"}
 CURVE = 0.01
 """Largest distance of a chord from its curve, mm."""
 DRAWN = {"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"}
-MOST = 20_000
+SEGMENTS = 4
+"""Chords of a curve at the least."""
+MOST_BYTES = 10_000_000
 
 
 def read_dxf(path: Path, tolerance: float = TOLERANCE) -> Drawing:
@@ -26,6 +29,10 @@ def read_dxf(path: Path, tolerance: float = TOLERANCE) -> Drawing:
     Raises:
         InputError: The file cannot be read as DXF.
     """
+    try:
+        check_size(path, MOST_BYTES)
+    except UnterbauError as error:
+        raise InputError(str(path), str(error).removeprefix(f"{shown(path)} ")) from None
     document = _document(path)
     unit = UNITS.get(document.units, "")
     per = PER_UNIT.get(unit, 1.0)
@@ -76,14 +83,23 @@ def _entities(space: Any, per: float, path: Path) -> Found:
         if kind not in DRAWN:
             skipped[kind] = skipped.get(kind, 0) + 1
             continue
-        points = [(p.x * per, p.y * per) for p in make_path(entity).flattening(CURVE / per, 8)]
-        count += len(points)
-        if count > MOST:
-            raise InputError(str(path), f"expected a cross-section of at most {MOST} points")
+        outline = make_path(entity)
+        ends = [outline.start, *outline.control_vertices()]
+        count += len(ends)
+        farthest = max(max(abs(p.x), abs(p.y)) for p in ends) * per
+        try:
+            check_extent(len(rings), count, farthest)
+            points = [(p.x * per, p.y * per) for p in outline.flattening(CURVE / per, SEGMENTS)]
+            count += len(points) - len(ends)
+            check_extent(len(rings), count, farthest)
+        except InputError as error:
+            raise InputError(str(path), error.problem) from None
         if len(points) > 3 and points[0] == points[-1]:
             rings.append((layer, tuple(points[:-1])))
         elif len(points) > 1:
             open_lines.setdefault(layer, []).append(tuple(points))
+            if sum(map(len, open_lines.values())) > MOST_LINES:
+                raise InputError(str(path), f"expected a cross-section of at most {MOST_LINES} lines")
     return rings, open_lines, skipped
 
 

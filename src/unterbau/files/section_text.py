@@ -12,10 +12,12 @@ layer steel-s235
 import math
 
 from unterbau.errors import InputError
-from unterbau.sections.drawing import PER_UNIT, Drawing, Ring, checked
+from unterbau.sections.drawing import PER_UNIT, Drawing, Ring, check_extent, checked
 from unterbau.sections.section import Section
 
 CHORDS = 64
+MOST = 1_000_000
+"""Letters."""
 EXPECTED = "units, outline, hole, circle, hole circle or layer"
 
 
@@ -25,6 +27,8 @@ def read_section_text(text: str) -> Drawing:
     Raises:
         InputError: Names the line and says what was expected.
     """
+    if len(text) > MOST:
+        raise InputError("", f"expected a text of at most {MOST} letters, got {len(text)}")
     rings: list[tuple[str, Ring]] = []
     per, unit, layer = 1.0, "", "section"
     for number, line in enumerate(text.splitlines(), 1):
@@ -47,6 +51,8 @@ def read_section_text(text: str) -> Drawing:
                 rings.append((layer, tuple(_point(where, point, per) for point in points)))
             case _:
                 raise InputError(where, f"expected {EXPECTED}, got {words[0]}")
+    away = [abs(v) for _, ring in rings for point in ring for v in point]
+    check_extent(len(rings), len(away) // 2, max(away, default=0.0))
     drawing = Drawing(tuple(rings), (), (f"{len(rings)} outlines and holes",), (), unit)
     return checked(drawing) if unit else drawing
 

@@ -16,6 +16,8 @@ from unterbau.strict import STRICT
 
 Theme = Literal["light", "dark"]
 RECENT = 8
+MOST = 1_000_000
+"""Bytes of the file."""
 TEXT = (0.8, 2.0)
 """Smallest and largest text, as a multiple of the desktop's."""
 
@@ -45,12 +47,12 @@ class Settings:
 _ADAPTER = TypeAdapter(Settings)
 
 
-def read_settings(path: Path) -> Settings:
-    """Return the settings in a file; start values where it is missing or damaged."""
+def read_settings(path: Path, otherwise: Settings | None = None) -> Settings:
+    """Return the settings in a file; where it is missing or damaged, others or start values."""
     try:
-        found = read_strictly(_ADAPTER, read_text(path))
+        found = read_strictly(_ADAPTER, read_text(path, MOST))
     except UnterbauError:
-        return Settings()
+        return otherwise or Settings()
     return found if TEXT[0] <= found.text <= TEXT[1] else dataclasses.replace(found, text=1.0)
 
 

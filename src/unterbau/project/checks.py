@@ -56,6 +56,8 @@ def check_name(where: str, name: str) -> None:
     """Check that a name has something in it and fits on a card."""
     if not name.strip():
         raise InputError(where, "expected a name, got nothing")
+    if not name.isprintable():
+        raise InputError(where, "expected letters on one line")
     if len(name) > NAME_LENGTH:
         raise InputError(where, f"expected at most {NAME_LENGTH} characters")
 

@@ -3,6 +3,7 @@
 import hashlib
 import re
 from dataclasses import dataclass, replace
+from math import floor
 from typing import TYPE_CHECKING
 
 from unterbau.errors import InputError
@@ -15,8 +16,14 @@ Point = tuple[float, float]
 Ring = tuple[Point, ...]
 TOLERANCE = 0.05
 """Ends of lines closer than this are taken as joined, mm."""
+LEAST_AREA = 1e-6
+"""Of an outline, mm²."""
 SMALLEST, LARGEST = 1.0, 2000.0
 """Extent of a section, mm."""
+MOST_RINGS, MOST_POINTS, MOST_LINES = 200, 20_000, 4_000
+"""Closed outlines, points in all, and single lines of a section."""
+FARTHEST = 1e5
+"""Coordinate of any point, mm."""
 PER_UNIT = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "inch": 25.4}
 
 
@@ -53,6 +60,33 @@ class Drawing:
         return checked(Drawing(scaled, loose, self.report, (), unit))
 
 
+class _Ends:
+    """Ends of lines in cells as wide as the tolerance, so that the next one is found without looking at all."""
+
+    def __init__(self, lines: dict[int, list[Point]], tolerance: float) -> None:
+        self._tolerance = tolerance
+        self._cells: dict[tuple[int, int], list[tuple[int, int, Point]]] = {}
+        for n, line in lines.items():
+            for end in (0, -1):
+                self._cells.setdefault(self._cell(line[end]), []).append((n, end, line[end]))
+
+    def _cell(self, point: Point) -> tuple[int, int]:
+        return floor(point[0] / self._tolerance), floor(point[1] / self._tolerance)
+
+    def remove(self, n: int, line: list[Point]) -> None:
+        """Take a line out that is used."""
+        for end in (0, -1):
+            cell = self._cells[self._cell(line[end])]
+            cell[:] = [one for one in cell if one[0] != n]
+
+    def nearest(self, point: Point) -> tuple[float, int, int] | None:
+        """Return how far the nearest end within the tolerance is, of which line, and whether its first or last."""
+        i, j = self._cell(point)
+        near = (one for a in (i - 1, i, i + 1) for b in (j - 1, j, j + 1) for one in self._cells.get((a, b), ()))
+        found = min(((_apart(point, place), n, end) for n, end, place in near), default=None)
+        return found if found is not None and found[0] <= self._tolerance else None
+
+
 def join_lines(lines: list[Ring], tolerance: float) -> tuple[list[Ring], list[Ring], float, int]:
     """Join open lines end to end.
 
@@ -60,25 +94,27 @@ def join_lines(lines: list[Ring], tolerance: float) -> tuple[list[Ring], list[Ri
         Closed rings, lines left open, the widest gap that was closed, and how many were.
     """
     rings: list[Ring] = []
-    left = [list(line) for line in lines if len(line) > 1]
+    left = {n: list(line) for n, line in enumerate(lines) if len(line) > 1}
+    ends = _Ends(left, tolerance)
     widest, mended = 0.0, 0
     done: list[Ring] = []
     while left:
-        chain = left.pop()
+        first = max(left)
+        chain = left.pop(first)
+        ends.remove(first, chain)
         grown = True
         while grown:
             grown = False
             gap = _apart(chain[0], chain[-1])
             if len(chain) > 2 and gap <= tolerance:
                 break
-            best = min(
-                ((_apart(chain[-1], other[end]), n, end) for n, other in enumerate(left) for end in (0, -1)),
-                default=(tolerance + 1.0, -1, 0),
-            )
-            if best[0] <= tolerance:
-                other = left.pop(best[1])
-                chain += (other if best[2] == 0 else other[::-1])[1:]
-                widest, mended, grown = max(widest, best[0]), mended + (best[0] > 1e-9), True
+            best = ends.nearest(chain[-1])
+            if best is not None:
+                gap, n, end = best
+                other = left.pop(n)
+                ends.remove(n, other)
+                chain += (other if end == 0 else other[::-1])[1:]
+                widest, mended, grown = max(widest, gap), mended + (gap > 1e-9), True
         gap = _apart(chain[0], chain[-1])
         if len(chain) > 2 and gap <= tolerance:
             widest, mended = max(widest, gap), mended + (gap > 1e-9)
@@ -90,6 +126,29 @@ def join_lines(lines: list[Ring], tolerance: float) -> tuple[list[Ring], list[Ri
 
 def checked(drawing: Drawing) -> Drawing:
     """Return a drawing with what is wrong about it."""
+    from shapely.errors import GEOSException
+
+    try:
+        return _checked(drawing)
+    except GEOSException as error:
+        return replace(drawing, faults=(Fault(f"these outlines cannot be put together: {error}", 0.0, 0.0),))
+
+
+def check_extent(rings: int, points: int, farthest: float) -> None:
+    """Check that a drawing is none that takes for ever.
+
+    Raises:
+        InputError: Too many outlines or points, or one too far away.
+    """
+    if rings > MOST_RINGS:
+        raise InputError("", f"expected a cross-section of at most {MOST_RINGS} outlines, got {rings}")
+    if points > MOST_POINTS:
+        raise InputError("", f"expected a cross-section of at most {MOST_POINTS} points, got {points}")
+    if not farthest <= FARTHEST:
+        raise InputError("", f"expected points within {FARTHEST / 1e3:g} m of the origin, got {farthest / 1e3:.3g} m")
+
+
+def _checked(drawing: Drawing) -> Drawing:
     from shapely.geometry import Polygon
     from shapely.validation import explain_validity
 
@@ -102,6 +161,8 @@ def checked(drawing: Drawing) -> Drawing:
             place = re.search(r"\[(-?[\d.e+-]+) (-?[\d.e+-]+)\]", explain_validity(shape))
             x, y = (float(place[1]), float(place[2])) if place else ring[0]
             faults.append(Fault("this outline crosses itself", x, y))
+        elif shape.area < LEAST_AREA:
+            faults.append(Fault("this outline holds no area", *ring[0]))
     if not drawing.rings:
         faults.append(Fault("there is no closed outline", 0.0, 0.0))
     elif not faults:
@@ -125,6 +186,8 @@ def _whole_faults(drawing: Drawing) -> list[Fault]:
     if found:
         return found
     whole = union(drawing)
+    if whole.is_empty:
+        return [Fault("these outlines take each other away; nothing is left", *middle)]
     if whole.geom_type != "Polygon":
         first = whole.geoms[0].representative_point()
         return [Fault("these are pieces apart from each other; a section is one piece", first.x, first.y)]

@@ -8,6 +8,7 @@ from typing_extensions import override
 
 from unterbau.errors import UnterbauError
 from unterbau.files.project_json import read_project, write_project
+from unterbau.files.recovery import fingerprint
 from unterbau.project.project import Project
 
 
@@ -79,7 +80,7 @@ class Document(QObject):
         """Start afresh with another project."""
         self.stack.clear()
         self.path = path
-        self._seen = _fingerprint(path)
+        self._seen = fingerprint(path)
         self.show_project(project)
         self.file_changed.emit()
 
@@ -95,10 +96,10 @@ class Document(QObject):
         """
         self.replace(read_project(path), path)
 
-    def restore(self, project: Project, path: Path | None) -> None:
-        """Start afresh with work that no file holds yet."""
+    def restore(self, project: Project, path: Path | None, seen: tuple[int, int] | None = None) -> None:
+        """Start afresh with work that no file holds yet; `seen` is the file as the work knew it."""
         self.replace(project, path)
-        self._seen = None
+        self._seen = seen
         self.stack.resetClean()
         self.file_changed.emit()
 
@@ -111,7 +112,7 @@ class Document(QObject):
         Raises:
             UnterbauError: The file could not be written, or another program changed it meanwhile.
         """
-        there = _fingerprint(path)
+        there = fingerprint(path)
         if path == self.path and there is not None and there != self._seen:
             self._seen = there
             raise UnterbauError(
@@ -120,16 +121,7 @@ class Document(QObject):
             )
         kept = write_project(path, project)
         self.path = path
-        self._seen = _fingerprint(path)
+        self._seen = fingerprint(path)
         self.stack.setClean()
         self.file_changed.emit()
         return kept
-
-
-def _fingerprint(path: Path | None) -> tuple[int, int] | None:
-    """Return what tells whether a file was changed by others, None where there is none."""
-    try:
-        found = path.stat() if path else None
-    except OSError:
-        return None
-    return (found.st_mtime_ns, found.st_size) if found else None

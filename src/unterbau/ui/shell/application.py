@@ -15,6 +15,7 @@ from unterbau.project.fresh import new_project
 from unterbau.ui.jobs.garbage import collect_here
 from unterbau.ui.shell.file_actions import demo_project
 from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.shell.plain_tips import PlainTips
 
 DEMO = "--demo"
 NO_SCREEN = "There is no display here; start it from a desktop, or see `unterbau --help` for what works without one."
@@ -43,10 +44,12 @@ def open_window(arguments: list[str], point_size: float | None = None) -> MainWi
         arguments: A file, or `--demo`.
         point_size: Size of the text at 100 %, pt; the desktop's where none is given.
     """
-    collect_here(cast(QApplication, QApplication.instance()))
+    application = cast(QApplication, QApplication.instance())
+    collect_here(application)
     paths = [Path(a) for a in arguments if not a.startswith("-")]
     demo = DEMO in arguments
     window = MainWindow(demo_project() if demo else new_project(), point_size)
+    application.installEventFilter(PlainTips(window))
     if paths:
         window.files.open(paths[0])
     elif not demo:

@@ -6,6 +6,7 @@ from functools import partial
 from importlib.resources import files
 from pathlib import Path
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from unterbau.errors import UnterbauError
@@ -114,7 +115,7 @@ class FileActions:
     def restore(self, kept: Kept) -> None:
         """Open work that a crash left behind; it counts as unsaved."""
         if self.may_leave():
-            self._document.restore(kept.project, kept.origin)
+            self._document.restore(kept.project, kept.origin, kept.seen)
             self._view.set_units(kept.project.units)
             throw_away(kept)
 
@@ -160,6 +161,7 @@ class FileActions:
         if not self._document.modified:
             return True
         box = QMessageBox(self._window)
+        box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(f"“{self._document.project.name}” has changes that no file holds yet.")
         buttons = QMessageBox.StandardButton
         box.setStandardButtons(buttons.Save | buttons.Discard | buttons.Cancel)

@@ -41,15 +41,21 @@ class Preferences(QObject):
 
     def change(self, **changes: Any) -> None:
         """Change some settings and write them."""
-        self._keep(dataclasses.replace(self._settings, **changes))
+        self._keep(dataclasses.replace(self._now(), **changes))
 
     def remember(self, path: Path) -> None:
         """Put a file first among the recent ones."""
-        self._keep(self._settings.with_recent(path.absolute()))
+        self._keep(self._now().with_recent(path.absolute()))
 
     def forget(self, path: Path) -> None:
         """Take a file off the recent ones."""
-        self.change(recent=tuple(one for one in self._settings.recent if one != str(path)))
+        now = self._now()
+        self._keep(dataclasses.replace(now, recent=tuple(one for one in now.recent if one != str(path))))
+
+    def _now(self) -> Settings:
+        """Return the settings with the recent files that another window of the program remembered meanwhile."""
+        there = read_settings(self._file, self._settings)
+        return dataclasses.replace(self._settings, recent=there.recent)
 
     def _keep(self, settings: Settings) -> None:
         if settings == self._settings:

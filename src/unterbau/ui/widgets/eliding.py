@@ -1,5 +1,7 @@
 """Words that end in dots where there is no room; the whole is a hover away."""
 
+from html import escape
+
 from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtGui import QHelpEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
@@ -44,7 +46,8 @@ class ElidingLabel(QLabel):
     def event(self, event: QEvent | None) -> bool:
         if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip and not self._fits():
             own = self.toolTip()
-            QToolTip.showText(event.globalPos(), f"{self.text()}\n{own}" if own else self.text(), self)
+            whole = f"{self.text()}\n{own}" if own else self.text()
+            QToolTip.showText(event.globalPos(), f"<span>{escape(whole)}</span>".replace("\n", "<br>"), self)
             return True
         return super().event(event)
 
