@@ -31,7 +31,7 @@ def themed(qapp: QApplication) -> Iterator[QApplication]:
         patch.setattr("unterbau.ui.jobs.soon.PATIENCE", 60.0)  # a slow machine's tests read the numbers at once
         patch.setattr("unterbau.ui.feed.likely_answers", lru_cache(maxsize=64)(likely_answers))
         patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
-        patch.setattr("unterbau.ui.stations.machine.machine_view.shakes", Once(shakes))
+        patch.setattr("unterbau.ui.stations.machine.lens_answers.shakes", Once(shakes))
         yield qapp
 
 

@@ -187,6 +187,7 @@ def test_why_is_this_so_soft(window: MainWindow, qtbot: QtBot) -> None:
     assert "k 400 kN·m/rad; give = Σ M² / (k·F²)" in texts[twisted + 1]
     assert "Source:" in page.facts.text()
     click_link(window, qtbot, "gantry_beam")
+    qtbot.keyClick(window, Qt.Key.Key_Y, CTRL)
     assert page.texts()[0].startswith("It twists")
     assert "Pushed with one's hand, 100 N at its softest end" in page.facts.text()
     assert "closed tube" in page.cure.text()

@@ -94,7 +94,11 @@ def test_new_offers_a_copy_and_every_kind(window: MainWindow, qtbot: QtBot) -> N
     menu = window.machine.candidates.new_menu()
     actions = [action for action in menu.actions() if action.text()]
     assert "a copy of" in actions[0].text()
-    assert [action.text() for action in actions[1:]] == [kind.label for kind in KINDS]
+    labels = [kind.label for kind in KINDS]
+    assert [action.text() for action in actions[1:-1]] == labels
+    as_it_comes = actions[-1].menu()
+    assert as_it_comes is not None
+    assert [action.text() for action in as_it_comes.actions()] == labels
     count = len(window.document.project.candidates)
     actions[0].trigger()
     actions[5].trigger()

@@ -26,7 +26,7 @@ def look(window: MainWindow, qtbot: QtBot, lens: str) -> None:
     view = window.machine.view
     button = next(b for b in view.lenses.buttons() if b.text() == lens.capitalize())
     qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
-    qtbot.waitUntil(lambda: not view.reach.busy and not view.shakes.busy, timeout=20_000)
+    qtbot.waitUntil(lambda: not view.behind.reach.busy and not view.behind.shakes.busy, timeout=20_000)
     view.draw_now()
 
 

@@ -124,9 +124,15 @@ def solve_document(document: doc.FrameDocument) -> dict[str, Any]:
     try:
         statics = solve_statics(frame, loads)
         modes = settled_modes(frame, document.modes) if document.modes else None
+        found = result_data(document, statics, modes)
     except (MechanismError, ConditionError) as error:
         raise InputError("$", str(error)) from None
-    return result_data(document, statics, modes)
+    except (np.linalg.LinAlgError, ValueError, ArithmeticError) as error:
+        raise InputError("$", f"these numbers make no frame that can be solved ({error})") from None
+    shapes = () if modes is None else (modes.frequency, modes.shape)
+    if not all(np.isfinite(one).all() for one in (statics.u, *shapes)):
+        raise InputError("$", "the answer is not finite; expected stiffnesses and masses that are less far apart")
+    return found
 
 
 def result_data(document: doc.FrameDocument, statics: Statics, modes: Modes | None) -> dict[str, Any]:

@@ -59,11 +59,10 @@ def cut_account(machine: Machine, cut: Cut, axis: int, compliance: float, error:
 
 
 def chatter_account(machine: Machine, shakes: Shakes, found: Limit | None, cut: Cut, units: Units) -> Account | None:
-    """Return how the depth that does not chatter came about; None where the tool does not turn or nothing limits it."""
-    if found is None or np.isinf(found.likely.depth):
+    """Return how the depth that does not chatter came about; None where the tool does not turn."""
+    if found is None:
         return None
     worst = found.likely
-    low, high = (length_text(value, units) for value in found.depth.ends)
     under, over = (length_text(value, units) for value in found.floor.ends)
     labels = {one.key: one.label for one in links(machine)}
     near = sorted(shakes.likely.swings, key=lambda swing: abs(swing.frequency - worst.frequency))[:3]
@@ -81,13 +80,11 @@ def chatter_account(machine: Machine, shakes: Shakes, found: Limit | None, cut: 
         ),
         (
             f"Here a millimetre of depth pulls {worst.cutting / 1e6:.0f} N more for each millimetre of chip (the "
-            f"specific force times 1 − mc). At {worst.turns * 60:.0f} turns a minute the limit is "
-            f"{length_text(worst.depth, units)}, likely, {low} to {high} in nine of ten machines drawn, feeding "
-            f"at {worst.feed:.0f}° from X {'with' if worst.climbing else 'against'} the tool's turning, at "
-            f"{worst.frequency:.0f} Hz. At no speed does it chatter below {length_text(worst.floor, units)}, {under} "
+            f"specific force times 1 − mc). {_at_own_speed(found, units)} "
+            f"At no speed does it chatter below {length_text(worst.floor, units)}, {under} "
             f"to {over}."
         ),
-        "Of the modes told in words, nearest to that frequency:",
+        f"Of the modes told in words, {'nearest to that frequency' if worst.frequency else 'the lowest'}:",
     )
     return Account("chatter", LENSES["chatter"], lines, tuple(rows), (
         ("Damping is the weakest figure in it, and a tap on the built machine tells. Below a quarter of immersion "
@@ -96,6 +93,20 @@ def chatter_account(machine: Machine, shakes: Shakes, found: Limit | None, cut: 
         ("Receptance: modes by strain-energy damping with a static rest; limit depth: zero-order solution, Altintas "
         "and Budak 1995, from memory; checked against the delay equation in time."), cut.source,
     ), False)  # fmt: skip
+
+
+def _at_own_speed(found: Limit, units: Units) -> str:
+    worst = found.likely
+    turning = f"At {worst.turns * 60:.0f} turns a minute"
+    low, high = (length_text(value, units) if np.isfinite(value) else "no limit" for value in found.depth.ends)
+    if np.isinf(worst.depth):
+        lowest = f"; {low} in the softest of ten machines drawn" if np.isfinite(found.depth.ends[0]) else ""
+        return f"{turning} no wave fits between two teeth at which the cut would shake itself on, likely{lowest}."
+    return (
+        f"{turning} the limit is {length_text(worst.depth, units)}, likely, {low} to {high} in nine of ten machines "
+        f"drawn, feeding at {worst.feed:.0f}° from X {'with' if worst.climbing else 'against'} the tool's turning, at "
+        f"{worst.frequency:.0f} Hz."
+    )
 
 
 def reach_account(reach: Reach, axis: int, units: Units) -> Account:

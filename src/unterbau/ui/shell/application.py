@@ -15,7 +15,6 @@ from unterbau.project.fresh import new_project
 from unterbau.ui.jobs.garbage import collect_here
 from unterbau.ui.shell.file_actions import demo_project
 from unterbau.ui.shell.main_window import MainWindow
-from unterbau.ui.shell.plain_tips import PlainTips
 
 DEMO = "--demo"
 NO_SCREEN = "There is no display here; start it from a desktop, or see `unterbau --help` for what works without one."
@@ -49,7 +48,6 @@ def open_window(arguments: list[str], point_size: float | None = None) -> MainWi
     paths = [Path(a) for a in arguments if not a.startswith("-")]
     demo = DEMO in arguments
     window = MainWindow(demo_project() if demo else new_project(), point_size)
-    application.installEventFilter(PlainTips(window))
     if paths:
         window.files.open(paths[0])
     elif not demo:

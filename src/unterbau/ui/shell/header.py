@@ -8,6 +8,7 @@ from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.eliding import ElidingButton, ElidingPush
 from unterbau.ui.widgets.labels import label
+from unterbau.ui.widgets.plain_tip import plain_tip
 
 
 class Header(QWidget):
@@ -39,15 +40,15 @@ class Header(QWidget):
     def show_names(self, project: str, candidate: str, modified: bool) -> None:
         """Show what is open."""
         self.project.setText(f"{project}{' •' if modified else ''}  ▾")
-        self.project.setToolTip(f"{project}: {'unsaved changes; ' if modified else ''}open, save, …")
+        self.project.setToolTip(plain_tip(f"{project}: {'unsaved changes; ' if modified else ''}open, save, …"))
         self.candidate.setText(f"candidate: {candidate}")
 
     def show_undo(self, undo: str, redo: str) -> None:
         """Show what can be undone and redone; empty texts cannot."""
         self.undo.setEnabled(bool(undo))
         self.redo.setEnabled(bool(redo))
-        self.undo.setToolTip(f"undo {undo}, Ctrl+Z" if undo else "nothing to undo")
-        self.redo.setToolTip(f"redo {redo}, Ctrl+Shift+Z" if redo else "nothing to redo")
+        self.undo.setToolTip(plain_tip(f"undo {undo}, Ctrl+Z") if undo else "nothing to undo")
+        self.redo.setToolTip(plain_tip(f"redo {redo}, Ctrl+Shift+Z") if redo else "nothing to redo")
 
     def _build(self) -> None:
         unit = em()

@@ -9,6 +9,7 @@ from typing_extensions import override
 from unterbau.catalogue.prices import PERS, Price, PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.price_items import item_label
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.units import parse
 
 COLUMNS = ("what", "per", "price", "from")
@@ -69,7 +70,7 @@ class PricesModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.TextAlignmentRole and index.column() == PRICE:
             return Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         if role == Qt.ItemDataRole.ToolTipRole:
-            return price.item
+            return plain_tip(price.item)
         if role not in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.EditRole):
             return None
         origin = "invented, to start from" if price.invented else "yours"

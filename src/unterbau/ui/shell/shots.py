@@ -149,7 +149,7 @@ def _settle(application: QApplication, window: MainWindow) -> None:
     station = window.machine
 
     def busy() -> bool:
-        asked = (station.advice, station.view.reach, station.view.shakes)
+        asked = (station.advice, *station.view.behind.askers)
         return feed.full(feed.machine()) is None or any(one.busy for one in asked)
 
     def wait() -> None:

@@ -7,6 +7,7 @@ from typing_extensions import override
 
 from unterbau.ui.theme import font
 from unterbau.ui.widgets.eliding import ElidingLabel
+from unterbau.ui.widgets.plain_tip import plain_tip
 
 
 def label(text: str, role: str = "", size: float = 1.0, bold: bool = False, parent: QWidget | None = None) -> QLabel:
@@ -49,4 +50,4 @@ class ElidedLabel(QLabel):
         metrics = QFontMetricsF(self.font())
         shown = metrics.elidedText(self._whole, Qt.TextElideMode.ElideRight, self.width() - 2.0)
         self.setText(shown)
-        self.setToolTip(self._whole if shown != self._whole else "")
+        self.setToolTip(plain_tip(self._whole) if shown != self._whole else "")

@@ -1,6 +1,5 @@
 """Answers "why is it this?" for the numbers of the readout; draws samples when asked; saves the frame."""
 
-from collections.abc import Hashable
 from functools import partial
 from pathlib import Path
 
@@ -24,11 +23,11 @@ from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
-from unterbau.ui.stations.machine.machine_view import MachineView
+from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.view_settings import ViewSettings
 
 MODES = 6
-NO_CHATTER = "Nothing here limits the depth of cut by chatter: the tool does not turn, or every cut is stable."
+NO_CHATTER = "Nothing here limits the depth of cut by chatter: the tool does not turn."
 
 
 class Accounts(QObject):
@@ -38,7 +37,7 @@ class Accounts(QObject):
     trouble = pyqtSignal(str)
 
     def __init__(
-        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, lenses: MachineView,
+        self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, lenses: LensAnswers,
         parent: QWidget,
     ) -> None:  # fmt: skip
         super().__init__(parent)
@@ -51,7 +50,7 @@ class Accounts(QObject):
         self.samples.failed.connect(self.trouble)
         feed.likely_ready.connect(self._on_likely)
         lenses.reach.ready.connect(partial(self._on_lens, "reach"))
-        lenses.limits.ready.connect(partial(self._on_lens, "chatter"))
+        lenses.limit_found.connect(partial(self._on_lens, "chatter"))
 
     def commands(self) -> list[Command]:
         """Return a command for each number of the readout."""
@@ -84,31 +83,29 @@ class Accounts(QObject):
 
     def _tell(self, quantity: str) -> None:
         """Tell of a number that a lens or the load path shows."""
-        machine, place, axis = self._feed.machine(), self._selection.place, self._selection.axis
+        machine, axis = self._feed.machine(), self._selection.axis
         project, units = self._document.project, self._view.units
         chosen = chosen_cut(project.cut, project.own_cut)
-        if quantity == "cut":
-            likely = self._feed.figures(machine)
-            if likely is None:
-                self._late = quantity
-                return
+        likely = self._feed.figures(machine)
+        if likely is None or self._feed.likely(machine) is None:
+            self._late = quantity
+        elif quantity == "cut":
             error = SHARES[project.brief.finish] * project.brief.accuracy
             self.ready.emit(cut_account(machine, chosen, axis, float(likely.compliance[axis, axis]), error, units))
         elif quantity == "reach":
-            reach = self._lenses.reach.known(machine)
+            reach = self._lenses.known_reach()
             if reach is None:
-                self._await(quantity, self._lenses.reach, machine)
+                self._awaited = quantity
+                self._lenses.ask_reach()
             else:
                 self.ready.emit(reach_account(reach, axis, units))
         else:
-            shakes = self._lenses.shakes.known((machine, place))
-            asked = (machine, place, chosen)
-            if shakes is None or asked not in self._lenses.limits:
-                self._await(quantity, self._lenses.shakes, (machine, place))
-            elif (
-                found := chatter_account(machine, shakes, self._lenses.limits.known(asked), chosen, units)
-            ) is not None:
-                self.ready.emit(found)
+            shakes, (found, known) = self._lenses.known_shakes(), self._lenses.known_limit()
+            if shakes is None or not known:
+                self._awaited = quantity
+                self._lenses.ask_shakes()
+            elif (account := chatter_account(machine, shakes, found, chosen, units)) is not None:
+                self.ready.emit(account)
             else:
                 self.trouble.emit(NO_CHATTER)
 
@@ -117,11 +114,6 @@ class Accounts(QObject):
         late, self._late = self._late, ""
         if late:
             self.ask(late)
-
-    def _await(self, quantity: str, asker: Asker, asked: Hashable) -> None:
-        """Have the travel or the shaking solved first, then tell."""
-        self._awaited = quantity
-        asker.ask(asked)
 
     def _on_lens(self, quantity: str, answer: object) -> None:
         del answer

@@ -35,6 +35,7 @@ from unterbau.ui.stations.machine.why import Why
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import ElidedLabel, heading, label
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.ui.widgets.section_view import SectionView
@@ -211,7 +212,9 @@ class Bench(QWidget):
         weight = f"{mass:.1f} kg, " if mass else ""
         self.money.setText(f"{count} in all: {weight}{money_text(total, prices)}{invented}{missing}")
         self.money.setToolTip(
-            "\n".join(f"{item_words(item, self._view.units)}: {money_text(item.money, prices)}" for item in items)
+            plain_tip(
+                "\n".join(f"{item_words(item, self._view.units)}: {money_text(item.money, prices)}" for item in items)
+            )
         )
 
     def _show_section(self, chosen: Part) -> None:

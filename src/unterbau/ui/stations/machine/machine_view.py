@@ -8,20 +8,15 @@ from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QStackedLayout, QVBoxLayout, QWidget
 
-from unterbau.catalogue.cuts import Cut, cut
+from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, bodies_of, travel
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.progress import Progress
-from unterbau.structure.parts import Place
 from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
-from unterbau.studies.reach import Reach, reach
-from unterbau.studies.shake import Shakes, shakes
-from unterbau.studies.stability import Limit, limit
-from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.head_place import HeadPlace
+from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.stations.machine.reach_bar import ReachBar
 from unterbau.ui.stations.machine.reach_picture import show_map
 from unterbau.ui.stations.machine.shake_bar import ShakeBar
@@ -57,8 +52,6 @@ class MachineView(QWidget):
     chosen = pyqtSignal(str)
     lens_changed = pyqtSignal(str)
     pointed = pyqtSignal(str)
-    limit_found = pyqtSignal(object)
-    """How deep the chosen cut may go before it chatters, or None."""
 
     def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -77,8 +70,7 @@ class MachineView(QWidget):
         self.factor_text = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
         self.reach_bar, self.shake_bar = ReachBar(self), ShakeBar(self)
-        self.reach, self.shakes, self.limits = Asker(_reach, self), Asker(_shakes, self), Asker(self._limit, self)
-        self._cut = cut("hardwood")
+        self.behind = LensAnswers(self)
         self._view, self._phase = view, 0.0
         self._swing = QTimer(self)
         self._swing.setSingleShot(True)
@@ -99,14 +91,12 @@ class MachineView(QWidget):
         selection.link_changed.connect(self._on_lit)
         selection.hover_changed.connect(self._on_lit)
         self._swing.timeout.connect(self._on_swing)
-        self.reach.ready.connect(self._on_found)
-        self.shakes.ready.connect(self._on_shakes)
-        self.limits.ready.connect(self._on_limit)
-        self.reach.progressed.connect(self.reach_bar.show_waiting)
-        self.shakes.progressed.connect(self.shake_bar.show_waiting)
+        self.behind.ready.connect(self._draw_later.start)
+        self.behind.reach.progressed.connect(self.reach_bar.show_waiting)
+        self.behind.shakes.progressed.connect(self.shake_bar.show_waiting)
         self.reach_bar.changed.connect(self._draw_later.start)
         self.reach_bar.head_wanted.connect(selection.move_head)
-        self.shake_bar.chosen.connect(self._on_found)
+        self.shake_bar.chosen.connect(self._on_chosen)
         self.shake_bar.paused.connect(self._on_paused)
 
     @property
@@ -129,13 +119,13 @@ class MachineView(QWidget):
         self.head.show_machine(machine)
         self.drawing.show_machine(machine, self._selection.place)
         self._shown = (machine, likely, solved)
+        self.behind.show_machine(machine, self._selection.place)
         self._ask()
         self._draw_later.start()
 
     def show_cut(self, chosen: Cut) -> None:
         """Judge by another cut."""
-        self._cut = chosen
-        self._ask_limit()
+        self.behind.use_cut(chosen)
         self._draw_later.start()
 
     def use_lens(self, lens: str) -> None:
@@ -162,9 +152,7 @@ class MachineView(QWidget):
         """Give the graphics back."""
         self._draw_later.stop()
         self._swing.stop()
-        self.reach.close()
-        self.limits.close()
-        self.shakes.close()
+        self.behind.close()
         self.viewport.close_view()
 
     def movement(self) -> FloatArray:
@@ -205,54 +193,28 @@ class MachineView(QWidget):
         assert self._shown is not None
         self._swing.stop()
         machine, _, solved = self._shown
-        reach = self.reach.known(machine) if lens == "reach" else None
+        reach = self.behind.known_reach() if lens == "reach" else None
         if reach is None:
             self.viewport.hide_map()
         else:
             show_map(self.viewport, self.reach_bar, reach, solved, self._selection.axis, self._view)
-        shakes = self.shakes.known((machine, self._selection.place)) if lens == "shake" else None
+        shakes = self.behind.known_shakes() if lens == "shake" else None
         if shakes is not None:
-            asked = (machine, self._selection.place, self._cut)
-            found = self.limits.known(asked) if asked in self.limits else None
+            found, known = self.behind.known_limit()
             self.shake_bar.show_shakes(machine, shakes, self._selection.link, self._view.units)
-            self.shake_bar.show_limit(found, self._cut, asked in self.limits)
+            self.shake_bar.show_limit(found, self.behind.cut, known)
             if not self.shake_bar.pause.isChecked():
                 self._swing.start()
 
     def _ask(self) -> None:
-        if self._shown is None:
-            return
         if self.lens == "reach":
-            self.reach.ask(self._shown[0])
+            self.behind.ask_reach()
         elif self.lens == "shake":
-            self.shakes.ask((self._shown[0], self._selection.place))
+            self.behind.ask_shakes()
 
-    def _on_found(self, answer: object) -> None:
+    def _on_chosen(self, answer: object) -> None:
         del answer
         self._draw_later.start()
-
-    def ask_limit(self) -> None:
-        """Have it found out how deep the chosen cut may go before it chatters; `limit_found` tells."""
-        if self._shown is not None:
-            self.shakes.ask((self._shown[0], self._selection.place))
-
-    def _limit(self, asked: tuple[Machine, Place, Cut], progress: Progress) -> Limit | None:
-        del progress
-        machine, place, chosen = asked
-        return limit(self.shakes.known((machine, place)), chosen)
-
-    def _on_shakes(self, answer: object) -> None:
-        self._ask_limit()
-        self._on_found(answer)
-
-    def _ask_limit(self) -> None:
-        if self._shown is not None and (known := (self._shown[0], self._selection.place)) in self.shakes:
-            self.limits.ask((*known, self._cut))
-
-    def _on_limit(self, answer: object) -> None:
-        if self._shown is not None and (asked := (self._shown[0], self._selection.place, self._cut)) in self.limits:
-            self.limit_found.emit(self.limits.known(asked))
-        self._on_found(answer)
 
     def _on_paused(self, still: bool) -> None:
         if not still:
@@ -262,7 +224,7 @@ class MachineView(QWidget):
         """Draw the next picture of the swinging mode."""
         if self._shown is None or self._scene is None or self.lens != "shake" or not self.isVisible():
             return
-        shakes = self.shakes.known((self._shown[0], self._selection.place))
+        shakes = self.behind.known_shakes()
         if shakes is None:
             return
         self._phase += PHASE
@@ -419,11 +381,3 @@ def _mixed(a: QColor, b: QColor, share: float) -> QColor:
         a.greenF() * (1 - share) + b.greenF() * share,
         a.blueF() * (1 - share) + b.blueF() * share,
     )
-
-
-def _reach(machine: Machine, progress: Progress) -> Reach:
-    return reach(machine, progress=progress)
-
-
-def _shakes(asked: tuple[Machine, Place], progress: Progress) -> Shakes:
-    return shakes(*asked, progress)

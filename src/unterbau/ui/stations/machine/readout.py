@@ -18,6 +18,7 @@ from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.units import movement_text, number_text
 
 AXES = ("X", "Y", "Z")
@@ -145,7 +146,7 @@ class Readout(QWidget):
         """Show what the machine costs and whose prices these are."""
         self.figures["money"].setText(money_text(cost.money, prices))
         missing = f"; without a price: {', '.join(cost.unpriced)}" if cost.unpriced else ""
-        self.figures["money"].setToolTip(f"parts and material by the price book of {prices.date}{missing}")
+        self.figures["money"].setToolTip(plain_tip(f"parts and material by the price book of {prices.date}{missing}"))
         count = f", {len(cost.unpriced)} missing" if cost.unpriced else ""
         self.spreads["money"].setText(("invented prices" if cost.invented else f"of {prices.date}") + count)
 

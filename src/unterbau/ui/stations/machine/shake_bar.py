@@ -42,7 +42,10 @@ def limit_words(found: Limit | None, chosen: Cut, units: Units) -> str:
         return f"{chosen.label}: the work turns, not the tool; no such limit is estimated."
     worst = found.likely
     if np.isinf(worst.depth):
-        return f"{chosen.label}: nothing here limits the depth of cut."
+        return (
+            f"{chosen.label} ({chosen.tool}): at {worst.turns * 60:.0f} turns a minute it does not chatter, likely; at "
+            f"no speed below {length_text(worst.floor, units)}. An estimate."
+        )
     low, high = (length_text(v, units) for v in found.depth.ends)
     sort = "" if worst.covered else " Little of the tool is in the work: other lobes may come lower."
     return (

@@ -19,6 +19,7 @@ from typing_extensions import override
 
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.ui.theme import colour, em, font, palette
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.thumbnail import paint
 
 MANNERS = "rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button"
@@ -57,7 +58,7 @@ class Card(QAbstractButton):
     def show_facts(self, facts: CardFacts) -> None:
         """Show other facts."""
         self.facts = facts
-        self.setToolTip(f"{facts.name}\n{MANNERS}")
+        self.setToolTip(plain_tip(f"{facts.name}\n{MANNERS}"))
         star = "benchmark, " if facts.benchmark else ""
         self.setAccessibleName(f"{facts.name}: {star}{facts.stiffness} N/µm along X, Y, Z, {facts.mass}, {facts.money}")
         self.update()

@@ -56,7 +56,7 @@ class MachineStation(QWidget):
         self.shelf = Shelf(self)
         self.candidates = Candidates(document, selection, feed, self.shelf, self)
         self.advice = Advice(self)
-        self.accounts = Accounts(document, selection, view, feed, self.view, self)
+        self.accounts = Accounts(document, selection, view, feed, self.view.behind, self)
         self.first_steps = FirstSteps(self)
         self._trials: tuple[Trial, ...] = ()
         self._advised = ""
@@ -126,7 +126,7 @@ class MachineStation(QWidget):
         """Take back what is being dragged, or stop what is being computed behind the scenes."""
         if self.view.viewport.cancel_drag():
             return
-        for asker in (self.advice, self.view.reach, self.view.shakes, self.view.limits, self.accounts.samples):
+        for asker in (self.advice, *self.view.behind.askers, self.accounts.samples):
             asker.stop()
         self.feed.stop()
 
@@ -204,10 +204,10 @@ class MachineStation(QWidget):
         self.accounts.samples.progressed.connect(self.bench.account.show_waiting)
         self.bench.account.samples_wanted.connect(self.accounts.draw)
         self.bench.account.frame_wanted.connect(self.accounts.save_frame)
-        for asker in (self.advice, self.view.reach, self.view.shakes, self.view.limits):
+        for asker in (self.advice, *self.view.behind.askers):
             asker.failed.connect(self.trouble)
         self._selection.pull_changed.connect(self._on_pull_changed)
-        self.view.limit_found.connect(self.load_path.show_limit)
+        self.view.behind.limit_found.connect(self.load_path.show_limit)
         self.view.pointed.connect(self._selection.point_at)
         self.candidates.trouble.connect(self.trouble)
         self.candidates.copied.connect(self._on_copied)
@@ -374,7 +374,7 @@ class MachineStation(QWidget):
         self.readout.show_bands(full, targets(project.brief), may_miss(machine))
         self.candidates.show_cards()
         if full is not None:
-            self.view.ask_limit()
+            self.view.behind.ask_shakes()
 
 
 def _line(vertical: bool = False) -> QFrame:

@@ -10,6 +10,7 @@ from typing_extensions import override
 from unterbau.studies.advise import Order, Trial, ranked
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.plain_tip import plain_tip
 
 AXES = ("X", "Y", "Z")
 FIRST = 8
@@ -52,7 +53,7 @@ class TrialRow(QAbstractButton):
             f"{trial.alternative.text}: stiffness {gains}; {signed(trial.mass)} kg, {signed(trial.money, 0)} {currency}"
         )
         self.setAccessibleName(text)
-        self.setToolTip(f"{text}, likely\nclick to put it in; Ctrl+Z takes it back")
+        self.setToolTip(plain_tip(f"{text}, likely\nclick to put it in; Ctrl+Z takes it back"))
         self.update()
 
     @override

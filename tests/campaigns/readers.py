@@ -1,0 +1,114 @@
+"""Every reader with mutated input: it answers, or refuses in a sentence; nothing else, and soon."""
+
+import random
+import tempfile
+import time
+from collections import Counter
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from importlib.resources import files
+from pathlib import Path
+from traceback import extract_tb
+
+from tests.campaigns.mutations import bytes_changed, json_changed
+from unterbau.catalogue.prices import shipped_prices
+from unterbau.errors import UnterbauError
+from unterbau.files.frame_json import read_frame, solve_document
+from unterbau.files.prices_csv import parse_prices, prices_text
+from unterbau.files.project_json import parse_project
+from unterbau.files.recovery import keep, left_behind
+from unterbau.files.section_dxf import dxf_text, read_dxf
+from unterbau.files.section_text import outline_text, read_section_text
+from unterbau.files.settings_json import read_settings
+from unterbau.sections.section import section
+from unterbau.units import Kind, parse
+
+FRAMES = Path(__file__).parents[1] / "files" / "frames"
+LONGEST = 5.0
+"""Seconds that any input may take."""
+QUANTITIES = ("12", "1/2 in", '3 3/8"', "2 ft 6", "1250-2*40", "(1+2)*3 mm", "-5", "1e9", "1,5 kg", "20 lbf", "900 EUR")
+KINDS: tuple[Kind, ...] = ("length", "force", "mass", "money", "plain")
+
+
+@dataclass(frozen=True)
+class Reader:
+    """One way in."""
+
+    name: str
+    corpus: tuple[str, ...]
+    change: Callable[[str, random.Random], str]
+    read: Callable[[str], object]
+
+
+def readers(folder: Path) -> tuple[Reader, ...]:
+    """Return all ways in; files are written into a folder."""
+    demos = tuple(
+        one.read_text(encoding="utf-8") for one in files("unterbau.demo").iterdir() if one.name.endswith(".unterbau")
+    )
+    frames = tuple(one.read_text(encoding="utf-8") for one in sorted(FRAMES.glob("*.frame.json")))
+    sections = tuple(outline_text(section(name)) for name in ("rhs-80x40x4", "tslot-40L-1x1", "chs-50x3"))
+    drawings = tuple(dxf_text(section(name)) for name in ("rhs-80x40x4", "chs-50x3"))
+    project = parse_project(min(demos, key=len))
+    kept = keep(folder / "kept", project, folder / "a.unterbau", "2026-01-02T03:04+00:00", 10).read_text("utf-8")
+    return (
+        Reader("project", demos, json_changed, parse_project),
+        Reader("project bytes", demos, bytes_changed, parse_project),
+        Reader("frame", frames, json_changed, lambda text: solve_document(read_frame(text.encode("utf-8", "replace")))),
+        Reader("prices", (prices_text(shipped_prices()),), bytes_changed, parse_prices),
+        Reader("section text", sections, bytes_changed, read_section_text),
+        Reader("section DXF", drawings, bytes_changed, lambda text: read_dxf(_file(folder / "a.dxf", text))),
+        Reader("quantity", QUANTITIES, bytes_changed, lambda text: [_typed(text, kind) for kind in KINDS]),
+        Reader("recovery", (kept,), json_changed, lambda text: _left(folder / "kept", text)),
+        Reader("settings", ('{"theme": "dark", "text": 1.2, "units": "mm", "recent": ["/a"], "hints_done": []}',),
+               json_changed, lambda text: read_settings(_file(folder / "settings.json", text))),
+    )  # fmt: skip
+
+
+def _file(path: Path, text: str) -> Path:
+    path.write_text(text, encoding="utf-8", errors="replace")
+    return path
+
+
+def _typed(text: str, kind: Kind) -> float | None:
+    try:
+        value = parse(text, kind)
+    except UnterbauError:
+        return None
+    if not abs(value) < 1e16:
+        raise ArithmeticError(f"accepted {value}")
+    return value
+
+
+def _left(folder: Path, text: str) -> list[object]:
+    _file(folder / "10.kept", text)
+    return list(left_behind(folder))
+
+
+def broken(reader: Reader, text: str) -> str:
+    """Return what went wrong with an input, or nothing."""
+    start = time.perf_counter()
+    try:
+        reader.read(text)
+    except UnterbauError as error:
+        if not str(error).strip():
+            return f"{reader.name}: refused without a word"
+    except Exception as error:
+        last = extract_tb(error.__traceback__)[-1]
+        return f"{reader.name}: {type(error).__name__} in {last.name} ({Path(last.filename).name}): {str(error)[:80]}"
+    spent = time.perf_counter() - start
+    return f"{reader.name}: took {spent:.0f} s" if spent > LONGEST else ""
+
+
+def campaign(seconds: float, seed: int) -> Iterator[str]:
+    """Yield what went wrong, then how much was tried."""
+    draw, tried = random.Random(seed), Counter[str]()
+    with tempfile.TemporaryDirectory() as name:
+        every = readers(Path(name))
+        end = time.monotonic() + seconds
+        while time.monotonic() < end:
+            reader = draw.choice(every)
+            tried[reader.name] += 1
+            found = broken(reader, reader.change(draw.choice(reader.corpus), draw))
+            if found:
+                yield found
+    yield f"tried: {', '.join(f'{n} {name}' for name, n in tried.items())}"
