@@ -3,9 +3,10 @@
 import json
 import random
 from collections.abc import Callable
+from copy import deepcopy
 from typing import Any
 
-ODD = (
+ODD: tuple[Any, ...] = (
     None, True, False, 0, -1, 1, 1e-300, 1e300, -1e9, 10**40, 0.3, "", "x" * 5000, "\0", "\ud800", "<img src=a>",
     [], {}, [[]], [1, 2], "NaN", "steel-s235", "shs-60x60x4", "-of-",
 )  # fmt: skip
@@ -34,7 +35,7 @@ def json_changed(text: str, draw: random.Random) -> str:
             case 1 if isinstance(parent[key], int | float) and not isinstance(parent[key], bool):
                 parent[key] *= draw.choice((0, -1, 1e-9, 1e9, 1.5, 0.5, 1e3))
             case _:
-                parent[key] = draw.choice(ODD)
+                parent[key] = deepcopy(draw.choice(ODD))
     return json.dumps(data)
 
 

@@ -92,7 +92,7 @@ def test_a_table_too_short_for_its_travel_is_found() -> None:
     short = replace(mill, dimensions=replace(mill.dimensions, table_length=0.45))
     conflicts = budget(short, OPEN, shipped_prices()).conflicts
     assert [one.key for one in conflicts] == ["dimensions.table_length"]
-    assert "91 mm too short" in conflicts[0].words
+    assert "travel 250 mm is wanted, 91 mm more than there is" in conflicts[0].words
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda k: k.id)

@@ -1,7 +1,7 @@
 """The real window under a virtual screen."""
 
+import gc
 from collections.abc import Callable, Iterator
-from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +10,7 @@ from PyQt6.QtCore import QEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from unterbau.kept import kept_up_to
 from unterbau.machine.machine import Machine
 from unterbau.structure.parts import Place
 from unterbau.studies.advise import try_instead
@@ -27,9 +28,10 @@ DEMO_ANSWERS: dict[tuple[Machine, Place], Answers] = {}
 def themed(qapp: QApplication) -> Iterator[QApplication]:
     """Return the application with fonts and style sheet; what a machine's first answers are is computed once a run."""
     theme.load_fonts()
+    gc.freeze()
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr("unterbau.ui.jobs.soon.PATIENCE", 60.0)  # a slow machine's tests read the numbers at once
-        patch.setattr("unterbau.ui.feed.likely_answers", lru_cache(maxsize=64)(likely_answers))
+        patch.setattr("unterbau.ui.feed.likely_answers", kept_up_to(200.0)(likely_answers))
         patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
         patch.setattr("unterbau.ui.stations.machine.lens_answers.shakes", Once(shakes))
         yield qapp
@@ -66,6 +68,8 @@ def window(themed: QApplication, qtbot: QtBot, tmp_path: Path) -> Iterator[MainW
     found.close()
     found.deleteLater()
     themed.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    del found
+    gc.collect()
 
 
 def settle(window: MainWindow, qtbot: QtBot) -> None:

@@ -3,8 +3,8 @@
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QPushButton
+from PyQt6.QtCore import QEvent, QPoint, Qt
+from PyQt6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
 
 from tests.ui.clipping import cut_off
@@ -54,15 +54,21 @@ def conflicts(window: MainWindow) -> tuple[Finding, ...]:
     return budget(machine_of(window), project.brief, project.prices).conflicts
 
 
+def about(brief: BriefStation, words: str) -> list[QPushButton]:
+    """Return the buttons of a finding; those of the findings before are on their way out."""
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    return [b for b in brief.findings.findChildren(QPushButton) if words in b.accessibleName()]
+
+
 def test_a_conflict_leads_to_its_cure(window: MainWindow, brief: BriefStation, qtbot: QtBot) -> None:
     type_into(qtbot, brief.form.fields["work_y"].edit, "700")
-    cure, lead = [b for b in brief.findings.findChildren(QPushButton) if "Y: travel" in b.accessibleName()]
+    cure, lead = about(brief, "Y: travel")
     assert cure.text() == "travel Y 500 → 700 mm ▸"
     qtbot.mouseClick(cure, Qt.MouseButton.LeftButton)
     assert machine_of(window).dimensions.travel_y == pytest.approx(0.7)
     assert not any("Y: travel" in one.words for one in conflicts(window))
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
-    _, lead = [b for b in brief.findings.findChildren(QPushButton) if "Y: travel" in b.accessibleName()]
+    _, lead = about(brief, "Y: travel")
     qtbot.mouseClick(lead, Qt.MouseButton.LeftButton)
     assert window.pages.currentIndex() == 1
     edit = window.machine.bench.form.controls["travel_y"]

@@ -60,10 +60,12 @@ def _document(path: Path) -> Any:
     from ezdxf.lldxf.const import DXFError
 
     try:
-        return recover.readfile(path)[0]
+        found = recover.readfile(path)[0]
+        found.modelspace()
+        return found
     except OSError as error:
         raise InputError(str(path), f"cannot be read: {error.strerror or error}") from None
-    except (DXFError, UnicodeDecodeError, ValueError, IndexError, KeyError, TypeError):
+    except (DXFError, ArithmeticError, AssertionError, AttributeError, LookupError, TypeError, ValueError):
         raise InputError(str(path), "is not a DXF drawing; expected one with closed outlines") from None
 
 

@@ -1,14 +1,15 @@
 """A condensed plate in its place: its matrices in global axes on the frame's freedoms."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
+from unterbau.kept import kept_up_to
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Plate
 from unterbau.mechanics.plate import CondensedPlate, PlateSpec, condensed
 
+KEPT = 40.0  # MB
 AXES = tuple[float, ...]
 
 
@@ -31,7 +32,7 @@ class PlacedPlate:
     own: CondensedPlate
 
 
-@lru_cache(maxsize=48)
+@kept_up_to(KEPT)
 def _turned(spec: PlateSpec, axes: AXES) -> tuple[FloatArray, ...]:
     own = condensed(spec)
     turn = np.array(axes).reshape(3, 3)

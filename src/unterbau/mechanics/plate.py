@@ -6,16 +6,17 @@ statics exact; masses are condensed with the same shapes.
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
+from unterbau.kept import kept_up_to
 from unterbau.mechanics import lapack, plate_element
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.plate_element import PlateMaterial
 
 IN_PLANE, ACROSS = (0, 1, 5), (2, 3, 4)
 """Freedoms ux uy rz, and uz rx ry, in the plate's own axes."""
+KEPT = 40.0  # MB
 ON_LINE = 1e-6
 NOTHING = 1e-6
 """Share of its stiffness that an element keeps where there is no plate (finite cells, Parvizian et al. 2007)."""
@@ -102,7 +103,7 @@ def lines(length: float, stops: list[float], widest: float) -> tuple[float, ...]
     return tuple(found)
 
 
-@lru_cache(maxsize=48)
+@kept_up_to(KEPT)
 def condensed(spec: PlateSpec) -> CondensedPlate:
     """Return a plate's matrices.
 

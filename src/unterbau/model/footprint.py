@@ -16,7 +16,7 @@ def footprint(
     Args:
         columns: Crossings along x, m.
         rows: Crossings along y.
-        at: Places of the work, shape (n, 2); the square is kept on the plate.
+        at: Places of the work, shape (n, 2); the square is kept on the plate, work beyond its edge hangs over.
         height: Of the tool over the plate, shape (n,): work that reaches up to it is as wide as it is tall.
 
     Returns:
@@ -28,8 +28,9 @@ def footprint(
     """
     n, half = len(at), np.maximum(HALF, height / 2)[:, None]
     ends = np.array([-1.0, 1.0])
-    cx = np.clip(at[:, :1] + half * ends, columns[0], columns[-1])
-    cy = np.clip(at[:, 1:] + half * ends, rows[0], rows[-1])
+    on = np.clip(at, (columns[0], rows[0]), (columns[-1], rows[-1]))
+    cx = np.clip(on[:, :1] + half * ends, columns[0], columns[-1])
+    cy = np.clip(on[:, 1:] + half * ends, rows[0], rows[-1])
     middle = np.stack([cx.mean(axis=1), cy.mean(axis=1)], axis=1)
     sides = np.stack([np.ptp(cx, axis=1), np.ptp(cy, axis=1)], axis=1) / 2
     arm = _arm(at - middle)

@@ -6,13 +6,13 @@ from functools import partial
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from unterbau.errors import InputError
+from unterbau.kept import Kept
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, LikelyAnswers, answers, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
-from unterbau.ui.jobs.kept import Kept
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 from unterbau.ui.jobs.soon import Soon
 from unterbau.ui.selection import Selection
@@ -46,9 +46,10 @@ class Feed(QObject):
         self._first.failed.connect(self._on_failed)
         self._jobs = OneAtATime(self)
         self._jobs.succeeded.connect(self._on_succeeded)
-        self._jobs.failed.connect(self._on_failed)
+        self._jobs.failed.connect(self._on_refused)
         self._jobs.cancelled.connect(self._on_cancelled)
         self._jobs.progressed.connect(self._on_progressed)
+        self._refused: set[Asked] = set()
         self._closed = self._stopped = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -137,10 +138,10 @@ class Feed(QObject):
         benchmark = project.candidate(project.benchmark).machine
         every = [c.machine for c in project.candidates]
         for machine in (benchmark, *every):
-            if (machine, place) not in self._figures:
+            if (machine, place) not in self._figures and (machine, place) not in self._refused:
                 return FIRST, (machine, place)
         for machine in (self.machine(), benchmark, *every):
-            if (machine, place) not in self._full:
+            if (machine, place) not in self._full and (machine, place) not in self._refused:
                 return ALL, (machine, place)
         return None
 
@@ -173,6 +174,12 @@ class Feed(QObject):
             self._figures[asked] = found
         self.progressed.emit("")
         self.bands_ready.emit()
+        self._next_job()
+
+    def _on_refused(self, wanted: tuple[str, Asked], message: str) -> None:
+        """Say why one has no answer, and go on with the others."""
+        self._refused = {*self._refused, wanted[1]}
+        self._on_failed(wanted, message)
         self._next_job()
 
     def _on_failed(self, wanted: Hashable, message: str) -> None:

@@ -5,8 +5,8 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
+from unterbau.kept import Kept
 from unterbau.progress import Progress
-from unterbau.ui.jobs.kept import Kept
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 
 KEPT = 100.0  # MB

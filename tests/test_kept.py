@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.ui.jobs.kept import LEAST, Kept, weight
+from unterbau.kept import LEAST, Kept, weight
 
 
 @dataclass(frozen=True)

@@ -2,10 +2,14 @@
 
 import dataclasses
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from threading import Lock
+from typing import TypeVar
 
 import numpy as np
-from cachetools import LRUCache  # type: ignore[import-untyped]
+from cachetools import LRUCache, cached  # type: ignore[import-untyped]
+
+Answer = TypeVar("Answer", bound=Callable[..., object])
 
 LEAST = 200  # bytes that anything takes
 
@@ -20,6 +24,16 @@ class Kept(LRUCache):  # type: ignore[misc]  # cachetools says nothing of its ty
     def getsizeof(self, answer: object) -> float:
         """Return about how many bytes an answer takes, and never more than there is room for."""
         return float(min(weight(answer), self._most))
+
+
+def kept_up_to(megabytes: float) -> Callable[[Answer], Answer]:
+    """Have a function's newest answers kept up to so many megabytes, for all threads."""
+
+    def keep(function: Answer) -> Answer:
+        kept: Answer = cached(Kept(megabytes), lock=Lock())(function)
+        return kept
+
+    return keep
 
 
 def weight(answer: object) -> int:
