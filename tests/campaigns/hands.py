@@ -6,13 +6,13 @@ import sys
 import tempfile
 import traceback
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from traceback import extract_tb
 from types import TracebackType
 from typing import Any, TypeVar
 
-from PyQt6.QtCore import QEvent, QEventLoop, QPoint, Qt
+from PyQt6.QtCore import QEvent, QEventLoop, QPoint, Qt, QTimer
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import (
     QAbstractSpinBox,
@@ -23,6 +23,7 @@ from PyQt6.QtWidgets import (
     QInputDialog,
     QLineEdit,
     QListWidget,
+    QMenu,
     QMessageBox,
     QSlider,
     QWidget,
@@ -43,6 +44,7 @@ KEYS = (
 FAULT = "inside the program"
 COMPUTED = "could not be computed"
 PAUSES = (0, 0, 0, 1, 5, 30, 120)  # ms after an event
+MENU = 50  # ms that a menu stays open
 EACH = 250
 """Events between looks at the memory."""
 
@@ -55,7 +57,11 @@ class Hands:
         self.faults: list[str] = []
         self.done: Counter[str] = Counter()
         self._last = ""
-        sys.excepthook = self._on_fault
+        self.start = window.document.project
+        self._menus = QTimer()
+        self._menus.setInterval(MENU)
+        self._menus.timeout.connect(self._close_menu)
+        self._menus.start()
 
     def event(self) -> None:
         """Do something."""
@@ -68,7 +74,7 @@ class Hands:
             QApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, self.draw.choice(PAUSES))
             self._close_others()
         except Exception as error:  # raised where we called, not in a slot
-            self._on_fault(type(error), error, error.__traceback__)
+            self.on_fault(type(error), error, error.__traceback__)
         QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
         self._look()
 
@@ -148,6 +154,13 @@ class Hands:
             else:
                 stack.redo()
 
+    def take_all_back(self) -> None:
+        """Undo everything; the project is what it was."""
+        while self.window.document.stack.canUndo():
+            self.window.document.stack.undo()
+        if self.window.document.project != self.start:
+            self._note("all taken back, the project is not what it was")
+
     def resize(self) -> None:
         """Give the window another size."""
         self.window.resize(self.draw.randint(600, 1900), self.draw.randint(500, 1150))
@@ -158,23 +171,37 @@ class Hands:
         return [w for w in root.findChildren(sort) if w.isVisible() and w.isEnabled()]
 
     def _close_others(self) -> None:
-        popup = QApplication.activePopupWidget()
-        if popup is not None:
-            popup.close()
         for dialog in self.window.findChildren(QDialog):
             if dialog.isVisible() and self.draw.random() < 0.1:
                 dialog.close()
+
+    def _close_menu(self) -> None:
+        """Choose something of an open menu, or none: it runs a loop of its own, which nothing else would end."""
+        popup = QApplication.activePopupWidget()
+        if popup is None:
+            return
+        if isinstance(popup, QMenu) and (actions := [a for a in popup.actions() if a.isEnabled() and not a.menu()]):
+            chosen = self.draw.choice(actions)
+            self._last = f"menu {chosen.text()!r}"
+            popup.close()
+            if "uit" not in chosen.text():
+                chosen.trigger()
+            return
+        popup.close()
 
     def _look(self) -> None:
         words = self.window.notice.message.text() if self.window.notice.isVisible() else ""
         if FAULT in words or COMPUTED in words:
             self._note(words)
             self.window.notice.hide()
+        if not self.window.document.stack.count():
+            self.start = self.window.document.project
         names = [c.name for c in self.window.document.project.candidates]
         if self.window.selection.candidate not in names:
             self._note(f"the chosen candidate {self.window.selection.candidate!r} is not there")
 
-    def _on_fault(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+    def on_fault(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        """Note what was raised in a slot."""
         last = extract_tb(trace)[-1] if trace is not None else None
         where = f"{last.name} ({Path(last.filename).name}:{last.lineno})" if last is not None else "?"
         self._note(f"{kind.__name__} in {where}: {str(error)[:100]}")
@@ -185,7 +212,7 @@ class Hands:
         self.faults.append(f"{words}; after {self._last}")
 
 
-def quiet(folder: Path) -> None:
+def quiet(folder: Path, put: Callable[[object, str, object], None] = setattr) -> None:
     """Let no dialog wait for anybody: files are saved into a folder, questions answered by no."""
 
     def saved(*asked: object) -> tuple[str, str]:
@@ -201,7 +228,7 @@ def quiet(folder: Path) -> None:
         (QInputDialog, "getText", nothing), (QDialog, "exec", lambda _: 0),
         (QMessageBox, "exec", lambda _: QMessageBox.StandardButton.Discard.value),
     ):  # fmt: skip
-        setattr(owner, name, answer)
+        put(owner, name, answer)
 
 
 def memory() -> float:
@@ -210,15 +237,16 @@ def memory() -> float:
     return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
 
 
-def campaign(window: MainWindow, events: int, seed: int) -> Iterator[str]:
+def campaign(hands: Hands, events: int) -> Iterator[str]:
     """Yield what broke, and lines of memory."""
-    hands = Hands(window, seed)
     for number in range(events):
         hands.event()
         yield from hands.faults
         hands.faults.clear()
         if number % EACH == EACH - 1:
             yield f"tried: {number + 1} events, {memory():.0f} MB"
+    hands.take_all_back()
+    yield from hands.faults
     yield f"tried: {events} events: {', '.join(f'{n} × {name}' for name, n in hands.done.items())}"
 
 
@@ -233,7 +261,9 @@ def main() -> int:
         window = open_window(["--demo"], 10.0)
         window.resize(1280, 800)
         window.show()
-        for line in campaign(window, events, seed):
+        hands = Hands(window, seed)
+        sys.excepthook = hands.on_fault
+        for line in campaign(hands, events):
             faults += not line.startswith("tried")
             sys.stdout.write(f"{line}\n")
             sys.stdout.flush()

@@ -26,6 +26,8 @@ from unterbau.units import Kind, parse
 FRAMES = Path(__file__).parents[1] / "files" / "frames"
 LONGEST = 5.0
 """Seconds that any input may take."""
+KEPT = Path("out/fuzz")
+"""Where inputs that broke something are left."""
 QUANTITIES = ("12", "1/2 in", '3 3/8"', "2 ft 6", "1250-2*40", "(1+2)*3 mm", "-5", "1e9", "1,5 kg", "20 lbf", "900 EUR")
 KINDS: tuple[Kind, ...] = ("length", "force", "mass", "money", "plain")
 
@@ -108,7 +110,10 @@ def campaign(seconds: float, seed: int) -> Iterator[str]:
         while time.monotonic() < end:
             reader = draw.choice(every)
             tried[reader.name] += 1
-            found = broken(reader, reader.change(draw.choice(reader.corpus), draw))
+            text = reader.change(draw.choice(reader.corpus), draw)
+            found = broken(reader, text)
             if found:
-                yield found
+                KEPT.mkdir(parents=True, exist_ok=True)
+                place = _file(KEPT / f"{sum(tried.values())}-{reader.name.replace(' ', '-')}.txt", text)
+                yield f"{found}; {place}"
     yield f"tried: {', '.join(f'{n} {name}' for name, n in tried.items())}"

@@ -120,11 +120,12 @@ def solve_document(document: doc.FrameDocument) -> dict[str, Any]:
     Raises:
         InputError: The frame is a mechanism or cannot be solved; names what is free.
     """
-    frame, loads = to_arrays(document)
     try:
-        statics = solve_statics(frame, loads)
-        modes = settled_modes(frame, document.modes) if document.modes else None
-        found = result_data(document, statics, modes)
+        with np.errstate(over="raise", invalid="raise", divide="raise"):
+            frame, loads = to_arrays(document)
+            statics = solve_statics(frame, loads)
+            modes = settled_modes(frame, document.modes) if document.modes else None
+            found = result_data(document, statics, modes)
     except (MechanismError, ConditionError) as error:
         raise InputError("$", str(error)) from None
     except (np.linalg.LinAlgError, ValueError, ArithmeticError) as error:
