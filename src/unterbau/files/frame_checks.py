@@ -8,6 +8,7 @@ from unterbau.errors import InputError
 from unterbau.files.frame_document import READABLE, VERSION, Beam, FrameDocument, Vector
 from unterbau.files.frame_plate_checks import check_plates
 
+MOST_MODES = 200
 PARALLEL = 1e-6  # sine of the smallest accepted angle between a direction and its `up`
 
 
@@ -25,8 +26,8 @@ def check(document: FrameDocument) -> None:
     _version(document)
     if not document.nodes:
         raise InputError("$.nodes", "a frame needs at least one node")
-    if document.modes < 0:
-        raise InputError("$.modes", "expected 0 or a positive whole number")
+    if not 0 <= document.modes <= MOST_MODES:
+        raise InputError("$.modes", f"expected a whole number from 0 to {MOST_MODES}")
     for name in ("materials", "sections", "nodes", "beams", "springs", "plates", "masses", "cases"):
         _unique(f"$.{name}", getattr(document, name))
     _materials(document)

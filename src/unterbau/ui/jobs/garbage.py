@@ -8,7 +8,10 @@ import gc
 
 from PyQt6.QtCore import QObject, QTimer
 
+from unterbau.ui.jobs.heap import give_back, keep_small
+
 EVERY = 1000  # ms
+TRIMMED = 20  # looks between givings back
 
 
 class Garbage(QObject):
@@ -17,6 +20,8 @@ class Garbage(QObject):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         gc.disable()
+        keep_small()
+        self._looks = 0
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY)
         self._timer.timeout.connect(self.look)
@@ -29,6 +34,9 @@ class Garbage(QObject):
         ]
         if due:
             gc.collect(due[-1])
+        self._looks += 1
+        if self._looks % TRIMMED == 0:
+            give_back()
 
 
 def collect_here(application: QObject) -> None:

@@ -1,0 +1,32 @@
+"""Gives memory that is free inside the program back to the system.
+
+The C library keeps what was freed for the thread that freed it. Studies on worker threads make and free arrays of some
+megabytes each time, and the program would seem to grow with every change, by what nothing uses any more.
+"""
+
+import ctypes
+import threading
+from typing import Any
+
+ARENAS, ARENA_MAX = 2, -8
+
+
+def keep_small() -> None:
+    """Let threads share their heaps; nothing where the C library knows no such thing."""
+    adjust = _of_c("mallopt")
+    if adjust is not None:
+        adjust(ARENA_MAX, ARENAS)
+
+
+def give_back() -> None:
+    """Give back what is free, on a thread of its own: it may take a while."""
+    trim = _of_c("malloc_trim")
+    if trim is not None:
+        threading.Thread(target=trim, args=(0,), daemon=True, name="heap").start()
+
+
+def _of_c(name: str) -> Any:
+    try:
+        return getattr(ctypes.CDLL(None), name)
+    except (OSError, AttributeError, TypeError):
+        return None
