@@ -1,13 +1,24 @@
 """Quantities as people type them."""
 
 from contextlib import suppress
+from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pint import UnitRegistry
 
 from unterbau.errors import InputError
-from unterbau.units import length_text, movement_text, number_text, parse
+from unterbau.units import (
+    force_text,
+    in_units,
+    length_text,
+    mass_text,
+    movement_text,
+    number_text,
+    parse,
+    stiffness_text,
+)
 
 
 @pytest.mark.parametrize(
@@ -55,3 +66,28 @@ def test_small_movements_and_numbers() -> None:
     assert movement_text(12.6e-6, "mm") == "13 µm"
     assert movement_text(25.4e-6, "inch") == "1.00 thou"
     assert [number_text(v) for v in (0.0, 0.0123, 0.53, 9.87, 123.4)] == ["0", "0.012", "0.53", "9.9", "123"]
+
+
+def test_what_those_who_think_in_inches_read_is_what_pint_says() -> None:
+    pint: Any = UnitRegistry()
+    names = {
+        "N/µm": ("N/um", "lbf/thou"), "N": ("N", "lbf"), "kg": ("kg", "lb"), "N·m": ("N*m", "lbf*ft"),
+        "kN·m": ("kN*m", "lbf*ft"), "kN·m/rad": ("kN*m/rad", "lbf*ft/mrad"), "kN·m²": ("kN*m^2", "klbf*ft^2"),
+        "MN": ("MN", "klbf"), "MN/m": ("MN/m", "klbf/in"), "N/mm²": ("N/mm^2", "psi"), "GPa": ("GPa", "Mpsi"),
+        "kg/m": ("kg/m", "lb/ft"), "kg/m³": ("kg/m^3", "lb/ft^3"), "cm⁴": ("cm^4", "in^4"), "cm²": ("cm^2", "in^2"),
+        "m/s²": ("m/s^2", "ft/s^2"), "m/min": ("m/min", "ft/min"),
+    }  # fmt: skip
+    for unit, (metric, other) in names.items():
+        wanted = pint.Quantity(3.0, metric).to(other)
+        assert in_units(3.0, unit, "inch")[0] == pytest.approx(wanted.magnitude, rel=1e-9), unit
+        assert in_units(3.0, unit, "mm") == (3.0, unit)
+
+
+def test_forces_and_masses_follow_the_shown_units() -> None:
+    assert parse("100", "force", "inch") == pytest.approx(444.822, rel=1e-5)
+    assert parse("100 N", "force", "inch") == 100.0
+    assert parse("10", "mass", "inch") == pytest.approx(4.5359237)
+    assert [force_text(100.0, units) for units in ("mm", "inch")] == ["100 N", "22.5 lbf"]
+    assert [force_text(0.5, units) for units in ("mm", "inch")] == ["0.5 N", "0.112 lbf"]
+    assert [stiffness_text(8e6, units) for units in ("mm", "inch")] == ["8.0 N/µm", "46 lbf/thou"]
+    assert [mass_text(45.36, units) for units in ("mm", "inch")] == ["45.4 kg", "100.0 lb"]

@@ -8,8 +8,11 @@ class UnterbauError(Exception):
 class InputError(UnterbauError):
     """A value, file or machine that cannot be used as given."""
 
-    def __init__(self, where: str, problem: str) -> None:
-        """Take the place (a path in the file, a field's name) and a sentence about it."""
+    def __init__(self, where: str, problem: str, words: str = "") -> None:
+        """Take the place (a path in the file, a field's name), a sentence about it, and the place in plain words."""
         self.where = where
         self.problem = problem
-        super().__init__(f"{where}: {problem}" if where else problem)
+        if words:
+            super().__init__(f"{words}: {problem} (in the file at {where})")
+        else:
+            super().__init__(f"{where}: {problem}" if where not in ("", "$") else problem)

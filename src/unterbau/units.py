@@ -27,6 +27,10 @@ _EXAMPLES = {
     "money": "an amount such as 1200 or 1200 EUR",
     "plain": "a number",
 }
+BARE = {
+    "mm": {"length": "mm", "force": "N", "mass": "kg"}, "inch": {"length": "in", "force": "lbf", "mass": "lb"},
+}  # fmt: skip
+"""What a number without a unit is taken as."""
 LONGEST = 120
 """Letters of a quantity."""
 DEEPEST = 20
@@ -172,13 +176,13 @@ def parse(text: str, kind: Kind, units: Units = "mm") -> float:
 
     Args:
         text: What was typed.
-        kind: What it should be; numbers without a unit are mm or inch, N, kg.
-        units: How lengths are shown at the moment.
+        kind: What it should be; numbers without a unit are mm, N, kg, or inches, lbf, lb.
+        units: In which quantities are shown at the moment.
 
     Raises:
         InputError: Says what was expected; also of what is too long, too deep in brackets, or no number one can use.
     """
-    bare = {"length": "mm" if units == "mm" else "in", "force": "N", "mass": "kg", "money": "", "plain": ""}[kind]
+    bare = BARE[units].get(kind, "")
     if not text.strip():
         raise InputError("", f"expected {_EXAMPLES[kind]}")
     if len(text) > LONGEST:
@@ -229,3 +233,59 @@ def _magnitude(size: float) -> int:
     from math import floor, log10
 
     return floor(log10(size) + 1e-9)
+
+
+LBF, INCH, POUND = 4.4482216152605, 0.0254, 0.45359237
+FOOT = 12 * INCH
+_IN_INCHES = {
+    "N/µm": ("lbf/thou", 1e6 / LBF * INCH / 1e3), "N": ("lbf", 1 / LBF), "kg": ("lb", 1 / POUND),
+    "N·m": ("lbf·ft", 1 / LBF / FOOT), "kN·m": ("lbf·ft", 1e3 / LBF / FOOT),
+    "kN·m/rad": ("lbf·ft/mrad", 1 / LBF / FOOT), "kN·m²": ("klbf·ft²", 1 / LBF / FOOT**2), "MN": ("klbf", 1e3 / LBF),
+    "MN/m": ("klbf/in", 1e3 / LBF * INCH), "N/mm²": ("psi", 1e6 / LBF * INCH**2),
+    "GPa": ("Mpsi", 1e3 / LBF * INCH**2), "kg/m": ("lb/ft", FOOT / POUND), "kg/m³": ("lb/ft³", FOOT**3 / POUND),
+    "cm⁴": ("in⁴", 1e-8 / INCH**4), "cm²": ("in²", 1e-4 / INCH**2), "m/s²": ("ft/s²", 1 / FOOT),
+    "m/min": ("ft/min", 1 / FOOT),
+}  # fmt: skip
+"""What those who think in inches call a unit, and how many of theirs one is."""
+
+
+def in_units(value: float, unit: str, units: Units) -> tuple[float, str]:
+    """Return a value in a metric unit, and the unit, as they are read; a unit that all share stays."""
+    if units == "mm" or unit not in _IN_INCHES:
+        return value, unit
+    name, many = _IN_INCHES[unit]
+    return value * many, name
+
+
+def unit_text(unit: str, units: Units) -> str:
+    """Return what a metric unit is called where other units are read."""
+    return in_units(0.0, unit, units)[1]
+
+
+def told(value: float, unit: str, units: Units, digits: int = 2) -> str:
+    """Return a value in a metric unit for reading, with about so many significant digits."""
+    number, name = in_units(value, unit, units)
+    return f"{number_text(number, digits)} {name}"
+
+
+def stiffness_text(value: float, units: Units) -> str:
+    """Return a stiffness, N/m, for reading: N/µm or lbf/thou."""
+    return told(value * 1e-6, "N/µm", units)
+
+
+def force_text(value: float, units: Units) -> str:
+    """Return a force, N, for reading: whole newtons, or pounds-force to about three digits."""
+    number, name = in_units(value, "N", units)
+    whole = units == "mm" and abs(number) >= 9.95
+    return f"{number:.0f} {name}" if whole else f"{number_text(number, 3).rstrip('0').rstrip('.') or '0'} {name}"
+
+
+def forces_text(low: float, high: float, units: Units) -> str:
+    """Return a range of forces, N, for reading."""
+    return f"{force_text(low, units).split(' ')[0]} – {force_text(high, units)}"
+
+
+def mass_text(value: float, units: Units, decimals: int = 1) -> str:
+    """Return a mass, kg, for reading."""
+    number, name = in_units(value, "kg", units)
+    return f"{number:.{decimals}f} {name}"

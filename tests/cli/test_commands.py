@@ -30,7 +30,9 @@ def test_a_bad_frame_is_refused_with_status_2_and_nothing_written(
     frame["beams"][0]["j"] = "gone"
     source.write_text(json.dumps(frame))
     assert run(["frame", "solve", str(source), "-o", str(target)]) == 2
-    assert capsys.readouterr().err == 'unterbau: $.beams[0].j: there is no node "gone"\n'
+    assert capsys.readouterr().err == (
+        'unterbau: beam “b0”, j: there is no node "gone" (in the file at $.beams[0].j)\n'
+    )
     assert not target.exists()
     assert run(["frame", "solve", str(tmp_path / "missing"), "-o", str(target)]) == 2
     assert "could not be read" in capsys.readouterr().err

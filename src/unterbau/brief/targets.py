@@ -5,7 +5,17 @@ from dataclasses import dataclass
 from unterbau.band import Band
 from unterbau.brief.brief import PROCESSES, Brief
 from unterbau.catalogue.cuts import Cut, cut
-from unterbau.units import Units, length_text, movement_text, two_told
+from unterbau.units import (
+    Units,
+    force_text,
+    forces_text,
+    in_units,
+    length_text,
+    mass_text,
+    movement_text,
+    told,
+    two_told,
+)
 
 DRAG = {"knife": Band(1.0, 4.0, 10.0)}
 """Force of a drag knife, N; common practice, no source."""
@@ -70,7 +80,7 @@ class Targets:
 
 
 def targets(brief: Brief, units: Units = "mm") -> Targets:
-    """Return what follows from a brief, in words with lengths in some units.
+    """Return what follows from a brief, in words, in some units.
 
     Source:
         Stiffness by force over error, and half the error for the frame: common practice, no source.
@@ -90,13 +100,13 @@ def _cutting(brief: Brief, units: Units) -> Targets:
         if turning
         else "the cut pulls any way in the plane, so X and Y alike; along the tool about a third of it, drilling apart."
     )
-    words = f"{hardest.force.likely:.0f} N ÷ {_half(brief, units)}: {how}"
+    words = f"{force_text(hardest.force.likely, units)} ÷ {_half(brief, units)}: {how}"
     usual = CLASSES[hardest.id]
     picky = usual.low >= 3e6 or needed > usual.low
     along = (needed * shares[0], needed * shares[1], needed * shares[2])
     return Targets(
-        hardest.force, _force_words(hardest), along, words, usual, picky,
-        f"{usual.label.capitalize()}s reach {usual.low / 1e6:g} to {usual.high / 1e6:g} N/µm at the tip (common "
+        hardest.force, _force_words(hardest, units), along, words, usual, picky,
+        f"{usual.label.capitalize()}s reach {_range(usual, units)} at the tip (common "
         f"practice, no source). {'' if needed <= usual.high else TOO_MUCH}".strip(),
         _feed_words(brief, units), 0.0,
     )  # fmt: skip
@@ -108,14 +118,20 @@ def _feed_words(brief: Brief, units: Units) -> str:
     needed = quickest.feed**2 / (2 * RUN_UP)
     way = length_text(RUN_UP, units)
     return (
-        f"{quickest.label} feeds at {quickest.feed * 60:.1f} m/min (tooth feed × teeth × turns); reached within {way} "
-        f"that takes v²/2s = {needed:.2f} m/s²."
+        f"{quickest.label} feeds at {told(quickest.feed * 60, 'm/min', units)} (tooth feed × teeth × turns); "
+        f"reached within {way} "
+        f"that takes v²/2s = {told(needed, 'm/s²', units)}."
     )
 
 
-def _force_words(hardest: Cut) -> str:
+def _range(usual: Class, units: Units) -> str:
+    scale, unit = in_units(1e-6, "N/µm", units)
+    return f"{usual.low * scale:.3g} to {usual.high * scale:.3g} {unit}"
+
+
+def _force_words(hardest: Cut, units: Units) -> str:
     force = hardest.force
-    peak = f"{force.likely:.0f} N at its peak ({force.low:.0f} – {force.high:.0f})"
+    peak = f"{force_text(force.likely, units)} at its peak ({forces_text(force.low, force.high, units)})"
     return f"{hardest.label} with {hardest.tool}: {peak}. {hardest.source[0].upper()}{hardest.source[1:]}."
 
 
@@ -132,23 +148,27 @@ def _light(brief: Brief, units: Units) -> Targets:
     force = Band(drag.low + inertia, drag.likely + inertia, drag.high + inertia)
     needed = force.likely / (SHARES[brief.finish] * brief.accuracy)
     words = (
-        f"{PROCESSES[brief.process]}: no cutting force; {mass:g} kg × {brief.acceleration:g} m/s² = {inertia:.1f} N "
-        f"when the head speeds up or brakes{f', and {drag.likely:.0f} N of drag' if drag.likely else ''}."
+        f"{PROCESSES[brief.process]}: no cutting force; {mass_text(mass, units)} × "
+        f"{told(brief.acceleration, 'm/s²', units)} = {force_text(inertia, units)} "
+        f"when the head speeds up or brakes{f', and {force_text(drag.likely, units)} of drag' if drag.likely else ''}."
     )
     return Targets(
-        force, words, (needed, needed, needed / 3), f"{force.likely:.1f} N ÷ {_half(brief, units)}.", LIGHT,
+        force, words, (needed, needed, needed / 3), f"{force_text(force.likely, units)} ÷ "
+        f"{_half(brief, units)}.", LIGHT,
         needed > LIGHT.high,
-        f"Not picky about the frame: {LIGHT.low / 1e6:g} to {LIGHT.high / 1e6:g} N/µm do. What counts is that it does "
+        f"Not picky about the frame: {_range(LIGHT, units)} do. What counts is that it does "
         f"not ring: a first mode above {LIGHT_MODE:.0f} Hz (common practice, no source).",
-        f"Acceleration matters more than speed: {brief.acceleration:g} m/s² is what loads this frame.", LIGHT_MODE,
+        f"Acceleration matters more than speed: {told(brief.acceleration, 'm/s²', units)} is what loads this "
+        f"frame.", LIGHT_MODE,
     )  # fmt: skip
 
 
-def met(target: float, reached: Band) -> tuple[bool, str]:
+def met(target: float, reached: Band, units: Units = "mm") -> tuple[bool, str]:
     """Return whether a target is likely met, and in words how surely."""
     if reached.low >= target:
         return True, "met, even at the low end"
     if reached.likely >= target:
         return True, "likely met, not at the low end"
-    needed = two_told(reached.likely * 1e-6, target * 1e-6)[1]
+    scale = in_units(1e-6, "N/µm", units)[0]
+    needed = two_told(reached.likely * scale, target * scale)[1]
     return False, f"of {needed} missed{', though not at the high end' if reached.high >= target else ''}"

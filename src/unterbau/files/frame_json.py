@@ -11,6 +11,7 @@ from unterbau.errors import InputError
 from unterbau.files import frame_document as doc
 from unterbau.files.frame_checks import check
 from unterbau.files.frame_plates import plate_arrays, plate_rows
+from unterbau.files.json_places import as_far_as_read, told
 from unterbau.files.plain_reader import read_plainly
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -33,8 +34,11 @@ def read_frame(text: str | bytes) -> doc.FrameDocument:
     Raises:
         InputError: With the path of the fault.
     """
-    document = read_plainly(doc.FrameDocument, text)
-    check(document)
+    try:
+        document = read_plainly(doc.FrameDocument, text)
+        check(document)
+    except InputError as error:
+        raise told(error, as_far_as_read(text)) from None
     return document
 
 

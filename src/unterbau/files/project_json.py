@@ -18,6 +18,7 @@ from unterbau.catalogue.cuts import OwnCut
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import read_text, write_atomically
+from unterbau.files.json_places import told
 from unterbau.files.migrations import UPGRADES
 from unterbau.files.strict_json import read_strictly
 from unterbau.machine.machine import KINDS, Machine
@@ -83,6 +84,13 @@ def parse_project(text: str) -> Project:
         InputError: With the path of the fault, or the version that is too new.
     """
     data = _plain(text)
+    try:
+        return _parsed(text, data)
+    except InputError as error:
+        raise told(error, data) from None
+
+
+def _parsed(text: str, data: dict[str, Any]) -> Project:
     version = data.get("version")
     if isinstance(version, int) and not isinstance(version, bool) and version in UPGRADES:
         while data["version"] in UPGRADES:

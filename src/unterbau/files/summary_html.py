@@ -21,7 +21,7 @@ from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers
 from unterbau.studies.cutting import chosen_cut, moved_by
 from unterbau.studies.missed import may_miss
-from unterbau.units import Units, length_text, movement_text, number_text
+from unterbau.units import Units, force_text, in_units, length_text, mass_text, movement_text, number_text, unit_text
 
 AXES = ("X", "Y", "Z")
 TOLD = 6
@@ -70,7 +70,7 @@ th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
 <h1>{escape(project.name)}</h1>
 <p>{escape(candidate.name)}{star} · {escape(made.when)} · {_place(made)}</p>
 <table width="100%"><tr><td width="50%">{image}</td><td>
-<h2>STIFFNESS, N/µm</h2>{_stiffness(made.answers)}
+<h2>STIFFNESS, {unit_text("N/µm", made.units)}</h2>{_stiffness(made.answers, made.units)}
 <h2>FIGURES</h2>{_figures(made)}
 <p>{_meaning(made)}</p>
 </td></tr></table>
@@ -101,11 +101,11 @@ def _place(made: Summary) -> str:
     return f"head at {', '.join(places)} of its travel"
 
 
-def _stiffness(answers: Answers) -> str:
+def _stiffness(answers: Answers, units: Units) -> str:
     rows = [_row("", "tip, with cutter", "spindle nose", "weakest place of the travel", head=True)]
     for axis, name in enumerate(AXES):
         cells = (answers.stiffness[axis], answers.nose[axis], answers.worst[axis])
-        rows.append(_row(f"<b>{name}</b>", *(_words(band, 1e-6) for band in cells)))
+        rows.append(_row(f"<b>{name}</b>", *(_words(band, in_units(1e-6, "N/µm", units)[0]) for band in cells)))
     return f"<table>{''.join(rows)}</table><p class='small'>likely (low – high)</p>"
 
 
@@ -113,14 +113,14 @@ def _figures(made: Summary) -> str:
     answers, prices = made.answers, made.project.prices
     likely = answers.likely
     low, high = (movement_text(v, made.units) for v in answers.droop.ends)
-    moving = ", ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
+    moving = ", ".join(f"{axis} {mass_text(mass, made.units)}" for axis, mass in likely.moving.items())
     found = cost_of(made.candidate.machine, prices)
     money = f"<b>{escape(money_text(found.money, prices))}</b>, prices of {escape(prices.date)}"
     if found.invented:
         money += ", partly invented figures to start from"
     rows = [
         _row("droop over the travel", f"<b>{movement_text(answers.droop.likely, made.units)}</b> ({low} – {high})"),
-        _row("mass", f"<b>{likely.mass:.1f} kg</b>; drives move {moving}"),
+        _row("mass", f"<b>{mass_text(likely.mass, made.units)}</b>; drives move {moving}"),
         _row("money", money),
     ]
     if first := answers.headline:
@@ -133,7 +133,7 @@ def _meaning(made: Summary) -> str:
     moves = [moved_by(chosen, float(made.answers.likely.compliance[axis, axis])) for axis in range(3)]
     each = ", ".join(f"{axis} {movement_text(m.likely, made.units)}" for axis, m in zip(AXES, moves, strict=True))
     return (
-        f"{escape(chosen.label)} ({escape(chosen.tool)}) pulls with {chosen.force.likely:.0f} N "
+        f"{escape(chosen.label)} ({escape(chosen.tool)}) pulls with {force_text(chosen.force.likely, made.units)} "
         f"({chosen.force.low:.0f} – {chosen.force.high:.0f}) and moves the tool: {each}, likely."
     )
 
@@ -152,7 +152,7 @@ def _load_path(made: Summary) -> str:
             label = labels.get(shares.keys[n], "rest")
             extra = f", {cause}" if cause != "joint" else ""
             lines.append(f"{table[n].sum() / total:.0%} {escape(label)}{extra}")
-        first = f"<b>pulled along {name}</b>, 100 N: {movement_text(100 * total, made.units)}"
+        first = f"<b>pulled along {name}</b>, {force_text(100.0, made.units)}: {movement_text(100 * total, made.units)}"
         columns.append("<br>".join((first, *lines)))
     return f'<table width="100%">{_row(*columns)}</table>'
 
@@ -167,7 +167,7 @@ def _parts(made: Summary) -> str:
 
 
 def _item(item: Item, made: Summary) -> str:
-    mass = f"{item.mass:.1f} kg" if item.mass >= 0.05 else ""
+    mass = mass_text(item.mass, made.units) if item.mass >= 0.05 else ""
     money = f"{item.money:.0f}" if item.priced else "no price"
     return _row(escape(f"{whose(made.candidate.machine, item)}: {item_words(item, made.units)}"), mass, money)
 

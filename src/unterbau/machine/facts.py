@@ -23,28 +23,28 @@ from unterbau.structure.parts import (
     Spindle,
     Stand,
 )
-from unterbau.units import number_text
+from unterbau.units import Units, force_text, in_units, told
 
 
-def facts(key: str, part: Part) -> tuple[str, ...]:
+def facts(key: str, part: Part, units: Units = "mm") -> tuple[str, ...]:
     """Return a few short lines about a part; numbers first, then how it is modelled."""
     match part:
         case Member():
-            return _member(part)
+            return _member(part, units)
         case Plate():
             base = material(part.material)
             model = (
                 "Modelled as a plate: bending with shear, stretch in its own plane, by finite elements; rigid under "
                 "what is bolted to it. Ribs are plates too, held along their foot. Holes and pockets are left out."
             )
-            return (f"E {base.E / 1e9:.3g} GPa, {base.rho:.0f} kg/m³", model)
+            return (f"E {told(base.E / 1e9, 'GPa', units, 3)}, {told(base.rho, 'kg/m³', units, 3)}", model)
         case Joint():
-            return _joint(part)
+            return _joint(part, units)
         case Guide():
             size = block(part.block)
             band = size.light if part.preload == "light" else size.medium
             return (
-                f"each block by itself: {_band(band)} N/µm off the rail and sideways",
+                f"each block by itself: {_band(band, units)} off the rail and sideways",
                 *((f"installed {_grounds()} of it, by what lies under the rail",) if size.profiled else ()),
                 f"Source: {size.source}.",
             )
@@ -53,30 +53,30 @@ def facts(key: str, part: Part) -> tuple[str, ...]:
         case Sizes():
             return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
         case _:
-            return _bought(part)
+            return _bought(part, units)
 
 
-def _core(EA: float) -> str:
+def _core(EA: float, units: Units) -> str:
     """Return how stiff a screw, belt or rack is in itself."""
     if ENDLESS.likely <= EA:
         return "as stiff wherever it stands; nut or pinion, bearing and motor give in series"
-    metre = EA / 1e6
-    return f"a metre of it stretches 1 µm under {metre:.3g} N; nut, bearing and motor give in series"
+    alone = told(EA / 1e6, "N/µm", units, 3)
+    return f"a metre of it alone is {alone}; nut, bearing and motor give in series"
 
 
-def _bought(part: Drive | Motor | Spindle | Cutter) -> tuple[str, ...]:
+def _bought(part: Drive | Motor | Spindle | Cutter, units: Units) -> tuple[str, ...]:
     match part:
         case Drive():
             kind = drive(part.kind)
             return (
-                _core(kind.EA.likely),
+                _core(kind.EA.likely, units),
                 f"Source: {kind.source}.",
             )
         case Motor():
             one = motors()[part.kind]
-            held = f"holds with {part.torque:g} N·m" if part.torque else "holds as is usual for its drive"
+            held = f"holds with {told(part.torque, 'N·m', units)}" if part.torque else "holds as is usual for its drive"
             return (
-                f"{held}: 50 × that per radian of a stepper's rotor, × {_band(one.stiffer, 1.0)}",
+                f"{held}: 50 × that per radian of a stepper's rotor, × {_plain(one.stiffer, 1.0)}",
                 "Seen along the axis by the square of its way per radian; a self-locking screw does not ask the motor.",
                 f"Source: {one.source}.",
             )
@@ -88,7 +88,10 @@ def _bought(part: Drive | Motor | Spindle | Cutter) -> tuple[str, ...]:
         case Cutter():
             base = material(part.material)
             return (
-                f"E {base.E / 1e9:.0f} GPa, {FLUTED:g} of its diameter along the flutes, whole along the shank",
+                (
+                    f"E {told(base.E / 1e9, 'GPa', units, 3)}, {FLUTED:g} of its diameter along the flutes, whole "
+                    f"along the shank"
+                ),
                 "A bar as stiff as fluted ones are measured to be: about 0.8 of the diameter; from memory.",
             )
 
@@ -97,12 +100,11 @@ def _grounds() -> str:
     return ", ".join(f"{band.likely:g} on {name}" for name, band in installed().items())
 
 
-def _member(part: Member) -> tuple[str, ...]:
+def _member(part: Member, units: Units) -> tuple[str, ...]:
     values, p = member_values(part), section(part.section).properties
     text = (
-        f"{values.mass_per_metre:.2f} kg/m; I {number_text(values.Iy * 1e8, 3)} and "
-        f"{number_text(values.Iz * 1e8, 3)} cm⁴, "
-        f"twist J {number_text(values.J * 1e8, 3)} cm⁴"
+        f"{told(values.mass_per_metre, 'kg/m', units, 3)}; I {told(values.Iy * 1e8, 'cm⁴', units, 3)} and "
+        f"{told(values.Iz * 1e8, 'cm⁴', units, 3)}, twist J {told(values.J * 1e8, 'cm⁴', units, 3)}"
     )
     how = f"Section by {p.method}"
     if part.fill:
@@ -126,12 +128,16 @@ def _stand(part: Stand) -> tuple[str, ...]:
     return lines
 
 
-def _bolts(bolts: BoltGroup) -> tuple[str, ...]:
+def _bolts(bolts: BoltGroup, units: Units) -> tuple[str, ...]:
     normal, shear = each(bolts)
     pulled, slip, _ = limits(bolts, 0.0)
     count = bolts.across * bolts.along
-    stiff = f"each of {count}: {_band(normal)} N/µm off the face, {_band(shear)} along it (low / likely / high)"
-    bears = f"preload {pulled / 1e3:.1f} kN each; the group slips at {slip / 1e3:.1f} kN, likely, and is softer beyond"
+    stiff = (
+        f"each of {count}: {_band(normal, units)} off the face, {_band(shear, units)} along it (low / likely / high)"
+    )
+    bears = (
+        f"preload {_kilo(pulled, units)} each; the group slips at {_kilo(slip, units)}, likely, and is softer beyond"
+    )
     how = "set out evenly over the face; moments by their distance"
     if bolts.overhang:
         how = (
@@ -141,28 +147,38 @@ def _bolts(bolts: BoltGroup) -> tuple[str, ...]:
     return (stiff, how, bears, f"Source: {SOURCE}.")
 
 
-def _joint(part: Joint) -> tuple[str, ...]:
-    lines = _joined_by(part)
+def _joint(part: Joint, units: Units) -> tuple[str, ...]:
+    lines = _joined_by(part, units)
     if part.gussets:
         lines += ("Gussets: triangles in plane stress by finite elements, held on both legs.",)
     return lines
 
 
-def _joined_by(part: Joint) -> tuple[str, ...]:
+def _joined_by(part: Joint, units: Units) -> tuple[str, ...]:
     kind = joint_kind(part)
     if part.kind == BOLTS:
-        return _bolts(part.group)
+        return _bolts(part.group, units)
     if kind.rigid:
         caution = "Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand."
         return ("rigid", f"Source: {kind.source}.", caution)
     if kind.bond:
         normal, shear = kind.bond
-        text = f"bond line: {_band(normal, 1e12)} MPa/µm across, {_band(shear, 1e12)} along, times the face"
+        text = f"bond line: {_plain(normal, 1e12)} MPa/µm across, {_plain(shear, 1e12)} along, times the face"
     else:
         normal, _, _, bend, _ = kind.values
-        text = f"each: {_band(normal)} N/µm, {_band(bend, 1e3)} kN·m/rad"
+        text = f"each: {_band(normal, units)}, {_band(bend, units, 'kN·m/rad', 1e3)}"
     return (text + " (low / likely / high)", f"Source: {kind.source}.")
 
 
-def _band(band: Band, unit: float = 1e6) -> str:
-    return " / ".join(f"{value / unit:.3g}" for value in (band.low, band.likely, band.high))
+def _kilo(force: float, units: Units) -> str:
+    return f"{force / 1e3:.1f} kN" if units == "mm" else force_text(force, units)
+
+
+def _band(band: Band, units: Units, unit: str = "N/µm", per: float = 1e6) -> str:
+    many, name = in_units(1.0, unit, units)
+    return f"{_plain(band, per / many)} {name}"
+
+
+def _plain(band: Band, unit: float) -> str:
+    numbers = (value / unit for value in (band.low, band.likely, band.high))
+    return " / ".join(f"{value:.3g}" if value < 1e3 else f"{value:.0f}" for value in numbers)

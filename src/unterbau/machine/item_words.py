@@ -1,10 +1,13 @@
 """Lines of the list of parts in words, with the part of the machine that each is of."""
 
+import re
+
 from unterbau.machine.machine import Machine, kind_of
 from unterbau.parts_list.bill import MACHINE, Item
 from unterbau.structure.stand import REST
 from unterbau.units import Units, length_text
 
+SIZED = re.compile(r"(\d+(?:\.\d+)?) mm\b")
 OTHERS = {REST: "feet", "stand": "stand", MACHINE: "whole machine"}
 
 
@@ -27,4 +30,9 @@ def size_words(item: Item, units: Units) -> str:
 def item_words(item: Item, units: Units) -> str:
     """Return how many of what, and how large."""
     size = size_words(item, units)
-    return f"{item.count} × {item.text}{', ' if size else ''}{size}"
+    return f"{item.count} × {_read(item.text, units)}{', ' if size else ''}{size}"
+
+
+def _read(text: str, units: Units) -> str:
+    """Return what a thing is called with its sizes as they are read; what is sold by a metric name keeps it."""
+    return text if units == "mm" else SIZED.sub(lambda found: length_text(float(found[1]) * 1e-3, units), text)

@@ -14,7 +14,15 @@ from unterbau.studies.missed import may_miss
 from unterbau.studies.places import place_words
 from unterbau.studies.shares import REST
 from unterbau.studies.spread import Spread
-from unterbau.units import Units, movement_text, number_text
+from unterbau.units import (
+    Units,
+    force_text,
+    in_units,
+    mass_text,
+    movement_text,
+    number_text,
+    stiffness_text,
+)
 
 QUANTITIES = {
     "x": "stiffness along X", "y": "stiffness along Y", "z": "stiffness along Z", "droop": "droop",
@@ -23,6 +31,8 @@ QUANTITIES = {
 AXES = ("x", "y", "z")
 TOLD = 7
 """Links that are listed; the rest is one row."""
+PULL = 100.0
+"""N."""
 SAMPLED = ("x", "y", "z", "droop", "shake")
 DRAWN = (
     "The band is 5 % to 95 % of some thousand draws of every joint, guide, drive and material on its own, each moving "
@@ -72,31 +82,34 @@ def account(
     if build is not None:
         found = build(machine, place, likely, full, book, units)
     else:
-        found = _stiffness(quantity, machine, place, likely, full)
+        found = _stiffness(quantity, machine, place, likely, full, units)
     if spread is None or not found.sampled:
         return found
     return _with_samples(found, machine, spread, units)
 
 
-def _stiffness(quantity: str, machine: Machine, place: Place, likely: LikelyAnswers, full: Answers | None) -> Account:
+def _stiffness(
+    quantity: str, machine: Machine, place: Place, likely: LikelyAnswers, full: Answers | None, units: Units
+) -> Account:
     axis = AXES.index(quantity)
     give = float(likely.compliance[axis, axis])
+    pull = force_text(PULL, units)
     table = likely.shares.compliance[axis].sum(axis=1)
     labels = {one.key: one.label for one in links(machine)} | {REST: "feet and the rest"}
     order = sorted(zip(likely.shares.keys, table.tolist(), strict=True), key=lambda row: -row[1])
-    rows = [(labels[key], f"{share * 1e8:.3g} µm per 100 N, {share / give:.0%}") for key, share in order[:TOLD]]
+    rows = [(labels[key], f"{_moves(share, units)} per {pull}, {share / give:.0%}") for key, share in order[:TOLD]]
     rest = sum(share for _, share in order[TOLD:])
-    rows.append(("all other links", f"{rest * 1e8:.3g} µm per 100 N, {rest / give:.0%}"))
+    rows.append(("all other links", f"{_moves(rest, units)} per {pull}, {rest / give:.0%}"))
     lines = [
         (
-            f"100 N moves the tool {give * 1e8:.3g} µm here ({place_words(place)}); 100 N ÷ that is "
-            f"{number_text(1e-6 / give)} N/µm, likely."
+            f"{pull} moves the tool {_moves(give, units)} here ({place_words(place)}); {pull} ÷ that is "
+            f"{stiffness_text(1 / give, units)}, likely."
         ),
         "The rows are each link's part of the movement: twice its strain energy for the same pull. They sum exactly.",
     ]
     if full is not None:
-        lines.append(_band_line(full.stiffness[axis], 1e-6, "N/µm"))
-    sources = _sources(machine, [key for key, _ in order[:4] if key != REST])
+        lines.append(_band_line(full.stiffness[axis], *in_units(1e-6, "N/µm", units)))
+    sources = _sources(machine, [key for key, _ in order[:4] if key != REST], units)
     assumed = (PUSH, LINEAR, DRAWN, may_miss(machine))
     return Account(quantity, QUANTITIES[quantity], tuple(lines), tuple(rows), assumed, sources, True)
 
@@ -124,7 +137,7 @@ def _droop(
             "sag. Where the bed hangs on the same beams it sinks with them, and stiffer beams may show less of the one "
             "and more of the other."
         )
-    mass = _heaviest(machine)
+    mass = _heaviest(machine, units)
     return Account("droop", QUANTITIES["droop"], tuple(lines), tuple(rows), (
         "Weight of every part at its place, beams along their length, plates over their face; drives hold.",
         f"What weighs most: {mass}.", LINEAR, DRAWN,
@@ -164,7 +177,8 @@ def _hurry(
         low, high = (movement_text(end, units) for end in one.error(1.0).ends)
         behind = movement_text(one.error(1.0).likely, units)
         rows.append((
-            f"{one.axis.upper()}: {one.mass:.1f} kg, {one.force(1.0):.0f} N", f"{behind} ({low} – {high}) at 1 m/s²",
+            f"{one.axis.upper()}: {mass_text(one.mass, units)}, {force_text(one.force(1.0), units)}", (f"{behind} "
+            f"({low} – {high}) at 1 m/s²"),
         ))  # fmt: skip
     return Account("hurry", QUANTITIES["hurry"], (
         ("While an axis speeds up or brakes, what it moves leans back by mass times acceleration, and the tool is left "
@@ -183,9 +197,9 @@ def _mass(
 ) -> Account:
     del place, full
     items = sorted(bill_of(machine, book), key=lambda item: -item.mass)
-    rows = [(_item(machine, item, units), f"{item.mass:.2f} kg") for item in items if item.mass > 0.0]
-    moved = ", ".join(f"{axis} moves {mass:.1f} kg" for axis, mass in likely.moving.items() if mass)
-    return Account("mass", QUANTITIES["mass"], (f"{likely.mass:.1f} kg in all; {moved}.",), tuple(rows), (
+    rows = [(_item(machine, item, units), mass_text(item.mass, units, 2)) for item in items if item.mass > 0.0]
+    moved = ", ".join(f"{axis} moves {mass_text(mass, units)}" for axis, mass in likely.moving.items() if mass)
+    return Account("mass", QUANTITIES["mass"], (f"{mass_text(likely.mass, units)} in all; {moved}.",), tuple(rows), (
         "Volumes as modelled: holes, screws and cables are left out; no band.",
     ), ("Densities: the material cards; blocks, rails, screws, motors: from memory.",), False)  # fmt: skip
 
@@ -214,7 +228,7 @@ def _with_samples(found: Account, machine: Machine, spread: Spread, units: Units
         low, middle, high = (movement_text(value, units) for value in (band.low, band.likely, band.high))
         text = f"{low} to {high}, middle {middle}"
     else:
-        scale, unit = (1.0, "Hz") if name == "mode" else (1e-6, "N/µm")
+        scale, unit = (1.0, "Hz") if name == "mode" else in_units(1e-6, "N/µm", units)
         text = f"{number_text(band.low * scale)} to {number_text(band.high * scale)} {unit}, middle "
         text += number_text(band.likely * scale)
     lines = (
@@ -236,15 +250,21 @@ def _band_line(band: Band, scale: float, unit: str) -> str:
     )
 
 
-def _heaviest(machine: Machine) -> str:
+def _moves(compliance: float, units: Units) -> str:
+    """Return the movement under the pull, to three digits."""
+    moved = compliance * PULL
+    return f"{moved * 1e6:.3g} µm" if units == "mm" else f"{moved / 25.4e-6:.3g} thou"
+
+
+def _heaviest(machine: Machine, units: Units) -> str:
     by_part: dict[str, float] = {}
     for item in bill_of(machine):
         by_part[item.part] = by_part.get(item.part, 0.0) + item.mass
     labels = {one.key: one.label for one in links(machine)}
     top = sorted(by_part, key=lambda key: -by_part[key])[:3]
-    return ", ".join(f"{labels.get(key, key)} {by_part[key]:.1f} kg" for key in top)
+    return ", ".join(f"{labels.get(key, key)} {mass_text(by_part[key], units)}" for key in top)
 
 
-def _sources(machine: Machine, keys: list[str]) -> tuple[str, ...]:
+def _sources(machine: Machine, keys: list[str], units: Units) -> tuple[str, ...]:
     labels = {one.key: one.label for one in links(machine)}
-    return tuple(f"{labels[key]}: {facts(key, part(machine, key))[-1]}" for key in keys)
+    return tuple(f"{labels[key]}: {facts(key, part(machine, key), units)[-1]}" for key in keys)

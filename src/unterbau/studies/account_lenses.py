@@ -11,7 +11,7 @@ from unterbau.studies.places import place_words
 from unterbau.studies.reach import Reach
 from unterbau.studies.shake import Shakes
 from unterbau.studies.stability import Limit
-from unterbau.units import Units, length_text, movement_text, number_text
+from unterbau.units import Units, force_text, forces_text, length_text, movement_text, stiffness_text, told
 
 LENSES = {"cut": "the customary cut", "chatter": "depth that does not chatter", "reach": "weakest place of the travel"}
 
@@ -33,12 +33,15 @@ def cut_account(machine: Machine, cut: Cut, axis: int, compliance: float, error:
     low, high = (movement_text(one, units) for one in moves.ends)
     lines = (
         (
-            f"{cut.label}, {cut.tool}: a chip of {length_text(e.chip, units)} takes {specific / 1e6:.0f} N/mm² "
-            f"(kc1.1 {e.kc11 / 1e6:.0f}, growing to thin chips by the power {e.mc:g}); summed over the teeth that are "
-            f"in the cut, the largest force within a turn is {force.likely:.0f} N, {force.low:.0f} to {force.high:.0f}."
+            f"{cut.label}, {cut.tool}: a chip of {length_text(e.chip, units)} takes "
+            f"{told(specific / 1e6, 'N/mm²', units, 3)} "
+            f"(kc1.1 {told(e.kc11 / 1e6, 'N/mm²', units, 3)}, growing to thin chips by the power {e.mc:g}); "
+            f"summed over the teeth that are "
+            f"in the cut, the largest force within a turn is {force_text(force.likely, units)}, "
+            f"{forces_text(force.low, force.high, units)}."
         ),
         (
-            f"Times {compliance * 1e6:.3g} µm/N along {AXES[axis].upper()}: the tool moves "
+            f"Over {stiffness_text(1 / compliance, units)} along {AXES[axis].upper()}: the tool moves "
             f"{movement_text(moves.likely, units)}, {low} to {high}."
         ),
         (
@@ -48,8 +51,8 @@ def cut_account(machine: Machine, cut: Cut, axis: int, compliance: float, error:
     )
     rows = [
         ("customary depth", length_text(e.depth, units)),
-        ("force along the cut, averaged", f"{cut.mean:.0f} N"),
-        ("force at that depth", f"{borne.force.low:.0f} – {borne.force.high:.0f} N"),
+        ("force along the cut, averaged", force_text(cut.mean, units)),
+        ("force at that depth", forces_text(borne.force.low, borne.force.high, units)),
     ]
     if borne.chip_rate:
         rows.append(("chips at that depth", f"{borne.chip_rate * 6e7:.1f} cm³/min"))
@@ -79,8 +82,8 @@ def chatter_account(machine: Machine, shakes: Shakes, found: Limit | None, cut: 
             "between them, so on frequency and turning speed: lobes of stable depth, and a floor under all of them."
         ),
         (
-            f"Here a millimetre of depth pulls {worst.cutting / 1e6:.0f} N more for each millimetre of chip (the "
-            f"specific force times 1 − mc). {_at_own_speed(found, units)} "
+            f"Here the force grows with the chip's cross-section by {told(worst.cutting / 1e6, 'N/mm²', units, 3)} "
+            f"(the specific force times 1 − mc). {_at_own_speed(found, units)} "
             f"At no speed does it chatter below {length_text(worst.floor, units)}, {under} "
             f"to {over}."
         ),
@@ -117,15 +120,15 @@ def reach_account(reach: Reach, axis: int, units: Units) -> Account:
     rows = []
     for way, name in enumerate(AXES):
         worst, best = reach.weakest(way), int(np.argmax(stiff[:, way]))
-        rows.append((f"along {name.upper()}, softest", f"{number_text(worst[1] * 1e-6)} N/µm: {place_words(worst[0])}"))
-        most = f"{number_text(float(stiff[best, way]) * 1e-6)} N/µm: {place_words(reach.place(best))}"
+        rows.append((f"along {name.upper()}, softest", f"{stiffness_text(worst[1], units)}: {place_words(worst[0])}"))
+        most = f"{stiffness_text(float(stiff[best, way]), units)}: {place_words(reach.place(best))}"
         rows.append((f"along {name.upper()}, stiffest", most))
     rows.append(("droop, range", movement_text(reach.sag(), units)))
     rows.append(("droop, range on a bed it has surfaced", movement_text(reach.sag(surfaced=True), units)))
     lines = (
         (
             f"{nx} × {ny} × {nz} places of the travel were solved, likely; along {AXES[axis].upper()} the tool is "
-            f"softest at {place_words(place)}, {number_text(stiffness * 1e-6)} N/µm. The target is judged there."
+            f"softest at {place_words(place)}, {stiffness_text(stiffness, units)}. The target is judged there."
         ),
         "All places share one factorisation: only the blocks and drives stand elsewhere. It is exact at every place.",
     )

@@ -17,7 +17,7 @@ from unterbau.structure.line import Line
 from unterbau.structure.lines import lines_of
 from unterbau.structure.motion import Rail
 from unterbau.structure.parts import Member, Place, Plate
-from unterbau.units import Units, length_text
+from unterbau.units import Units, length_text, mass_text
 
 SLACK = 5e-4
 ROUND = 0.005
@@ -119,7 +119,7 @@ def budget(machine: Machine, brief: Brief, book: PriceBook, units: Units = "mm")
     findings = [
         *_rails(machine, units), *_travels(machine, along, wanted, units),
         *_heights(machine, brief, (lowest, highest, under), units),
-        *_room(brief, size, units), *_lifting(machine, brief), *_money(machine, brief, book),
+        *_room(brief, size, units), *_lifting(machine, brief, units), *_money(machine, brief, book),
         *_tools(machine, brief, units),
     ]  # fmt: skip
     return Budget(
@@ -267,13 +267,15 @@ def heaviest(machine: Machine) -> Line:
     return max(lines_of(lay_out(machine)), key=lambda line: line.mass / max(1, line.count))
 
 
-def _lifting(machine: Machine, brief: Brief) -> list[Finding]:
+def _lifting(machine: Machine, brief: Brief, units: Units) -> list[Finding]:
     if not brief.lift:
         return []
     piece = heaviest(machine)
     each = piece.mass / max(1, piece.count)
     fits = each <= brief.lift
-    words = f"heaviest piece: {piece.text}, {each:.0f} kg, one person lifts {brief.lift:.0f} kg"
+    words = (
+        f"heaviest piece: {piece.text}, {mass_text(each, units, 0)}, one person lifts {mass_text(brief.lift, units, 0)}"
+    )
     return [Finding(words + ("" if fits else "; two people or a hoist"), fits, piece.part)]
 
 
@@ -321,5 +323,5 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
         for line in lines_of(lay_out(machine)):
             each = line.mass / max(1, line.count)
             if each > brief.lift and isinstance(getattr(machine, line.part, None), Member | Plate):
-                found.setdefault(line.part, f"{line.text}: {each:.0f} kg, more than one person lifts")
+                found.setdefault(line.part, f"{line.text}: {mass_text(each, units, 0)}, more than one person lifts")
     return found

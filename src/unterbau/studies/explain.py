@@ -18,6 +18,7 @@ from unterbau.structure.parts import Member, Part
 from unterbau.studies.compliance import Solved, tip_compliance
 from unterbau.studies.loads import TIP
 from unterbau.studies.push import Pushed, softest_push
+from unterbau.units import Units
 
 SMALL = 0.03
 """Causes below this share of the link's give are not told."""
@@ -80,7 +81,7 @@ class Explanation:
         return 1.0 / max(self.total - self.compliance, 1e-30)
 
 
-def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanation:
+def explain(machine: Machine, solved: Solved, key: str, axis: int, units: Units = "mm") -> Explanation:
     """Return why a link of the load path gives under a pull along an axis.
 
     Args:
@@ -88,12 +89,13 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
         solved: It, solved for the standard loads.
         key: Link of its load path.
         axis: 0, 1, 2 for x, y, z.
+        units: For reading.
     """
     frame = solved.built.frame
     one, chosen = link(machine, key), part(machine, key)
     whole = float(tip_compliance(solved)[axis, axis])
     if key not in frame.groups:
-        return Explanation(key, one.label, 0.0, whole, (), ASIDE, facts(key, chosen))
+        return Explanation(key, one.label, 0.0, whole, (), ASIDE, facts(key, chosen, units))
     group = frame.groups.index(key)
     of_group = 2 * energies(solved.statics)[TIP][axis, group]
     plates = [one for one in solved.statics.system.elements.plates if one.plate.group == group]
@@ -106,11 +108,11 @@ def explain(machine: Machine, solved: Solved, key: str, axis: int) -> Explanatio
     ]
     total = float(of_group.sum())
     if total < IDLE * whole:
-        return Explanation(key, one.label, total, whole, (), ASIDE, facts(key, chosen))
+        return Explanation(key, one.label, total, whole, (), ASIDE, facts(key, chosen, units))
     told = [reason for reason in reasons if reason.compliance > SMALL * total]
     told.sort(key=lambda reason: -reason.compliance)
     return Explanation(
-        key, one.label, total, whole, tuple(told), _cure(chosen, one.kind, told[0]), facts(key, chosen),
+        key, one.label, total, whole, tuple(told), _cure(chosen, one.kind, told[0]), facts(key, chosen, units),
         softest_push(solved, key) if one.kind == "part" else None,
     )  # fmt: skip
 

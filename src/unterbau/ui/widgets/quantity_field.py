@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from unterbau.errors import InputError
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.typed_line import TypedLine
-from unterbau.units import Kind, length_text, parse
+from unterbau.units import Kind, in_units, length_text, parse, unit_text
 
 UNIT = {"force": "N", "mass": "kg", "money": "", "plain": ""}
 
@@ -76,7 +76,10 @@ class QuantityField(QWidget):
             return f"{self._value * 1e3:.4g} mm" if metric else f"{self._value / 0.0254:.3g} in"
         if self._kind == "length":
             return length_text(self._value, self._view.units)
-        return f"{self._value:.6g} {self._unit}".strip()
+        if self._view.units == "mm":
+            return f"{self._value:.6g} {self._unit}".strip()
+        number, name = in_units(self._value, self._unit, self._view.units)
+        return f"{number:.{6 if name == self._unit else 4}g} {name}".strip()
 
     def _say(self, problem: str) -> None:
         self.edit.setProperty("wrong", bool(problem))
@@ -97,10 +100,14 @@ class QuantityField(QWidget):
             self.committed.emit(0.0)
             return
         try:
-            typed = self.edit.text()
+            typed, metric = self.edit.text(), False
             if self._kind == "plain" and self._unit:
-                typed = typed.strip().removesuffix(self._unit)
+                own = unit_text(self._unit, self._view.units)
+                metric = typed.strip().endswith(self._unit) and own != self._unit
+                typed = typed.strip().removesuffix(self._unit if metric else own)
             value = parse(typed, self._kind, self._view.units)
+            if self._kind == "plain" and not metric:
+                value /= in_units(1.0, self._unit, self._view.units)[0]
         except InputError as error:
             self._say(error.problem)
             return

@@ -11,7 +11,7 @@ from unterbau.studies.answers import Answers
 from unterbau.studies.budget import Cure, Finding
 from unterbau.ui.theme import em
 from unterbau.ui.widgets.labels import heading, label
-from unterbau.units import number_text, two_told
+from unterbau.units import Units, force_text, forces_text, in_units, number_text, two_told
 
 AXES = "XYZ"
 
@@ -41,30 +41,33 @@ class TargetsPanel(QWidget):
                 one.setWordWrap(True)
         self.reasons.hide()
 
-    def show_targets(self, found: Targets, answers: Answers | None, name: str) -> None:
+    def show_targets(self, found: Targets, answers: Answers | None, name: str, units: Units) -> None:
         """Show targets, and how a candidate meets them at the weakest place of the travel."""
         self.force.setText(
-            f"Expect {found.force.likely:.0f} N at the tool ({found.force.low:.0f} – {found.force.high:.0f})."
+            f"Expect {force_text(found.force.likely, units)} at the tool "
+            f"({forces_text(found.force.low, found.force.high, units)})."
         )
+        scale, unit = in_units(1e-6, "N/µm", units)
         needed = ", ".join(
-            f"{axis} {number_text(value / 1e6)}" for axis, value in zip(AXES, found.stiffness, strict=True)
+            f"{axis} {number_text(value * scale)}" for axis, value in zip(AXES, found.stiffness, strict=True)
         )
-        self.stiffness.setText(f"Needed at the tip: {needed} N/µm. {found.picky_words}")
-        self.reached.setText(self._reached(found, answers, name))
+        self.stiffness.setText(f"Needed at the tip: {needed} {unit}. {found.picky_words}")
+        self.reached.setText(self._reached(found, answers, name, units))
         self.reasons.setText(f"{found.force_words} {found.stiffness_words} {found.speed_words}")
 
     def _on_folded(self, open_: bool) -> None:
         self.reasons.setVisible(open_)
         self.fold.setText("why these numbers ▾" if open_ else "why these numbers ▸")
 
-    def _reached(self, found: Targets, answers: Answers | None, name: str) -> str:
+    def _reached(self, found: Targets, answers: Answers | None, name: str, units: Units) -> str:
         if answers is None:
             return f"“{name}”: being computed"
+        scale, unit = in_units(1e-6, "N/µm", units)
         rows = [
-            f"{axis} {two_told(reached.likely / 1e6, target / 1e6)[0]} {met(target, reached)[1]}"
+            f"{axis} {two_told(reached.likely * scale, target * scale)[0]} {met(target, reached, units)[1]}"
             for axis, target, reached in zip(AXES, found.stiffness, answers.worst, strict=True)
         ]
-        text = f"“{name}” at the weakest place of its travel, N/µm: {'; '.join(rows)}."
+        text = f"“{name}” at the weakest place of its travel, {unit}: {'; '.join(rows)}."
         if found.mode and answers.headline:
             first = answers.headline.frequency
             text += (

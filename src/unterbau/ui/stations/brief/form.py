@@ -13,7 +13,7 @@ from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.units import Kind
+from unterbau.units import Kind, force_text
 
 Row = tuple[str, str, Kind, str]
 WORK: tuple[Row, ...] = (
@@ -96,7 +96,7 @@ class BriefForm(QScrollArea):
         self._choice(self.process, "Process", PROCESSES, "process")
         for name, one in cuts().items():
             check = QCheckBox(one.label, self)
-            check.setToolTip(f"{one.tool}; {one.force.likely:.0f} N at its peak")
+            check.setToolTip(f"{one.tool}; {force_text(one.force.likely, self._view.units)} at its peak")
             check.toggled.connect(partial(self._on_checked, "cuts"))
             self.cuts[name] = check
             self._cutting.append(check)

@@ -73,7 +73,7 @@ class BriefStation(QWidget):
             return
         self.form.show_brief(project.brief)
         answers = self._feed.full(candidate.machine)
-        self.targets.show_targets(targets(project.brief, self._view.units), answers, candidate.name)
+        self.targets.show_targets(targets(project.brief, self._view.units), answers, candidate.name, self._view.units)
         self.sketch.show_budget(candidate.machine, project.brief, found)
         self.findings.show_findings(found.findings)
         lines = [*(one.words(self._view.units) for one in found.chains), found.heights]

@@ -10,7 +10,7 @@ from typing_extensions import override
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.studies.compare import Figures
-from unterbau.units import Units, movement_text, number_text
+from unterbau.units import Units, in_units, mass_text, movement_text, number_text, unit_text
 
 WAITING = "…"
 
@@ -43,9 +43,17 @@ def band_words(band: Band, scale: float) -> str:
 
 def _stiffness(axis: int, name: str) -> Column:
     return Column(
-        f"{name}  N/µm", f"stiffness at the tool tip along {name}: likely (low – high)",
-        lambda f, _p, _u: band_words(f.answers.stiffness[axis], 1e-6), lambda f: f.answers.stiffness[axis].likely,
+        f"{name}  {{N/µm}}", f"stiffness at the tool tip along {name}: likely (low – high)",
+        lambda f, _p, u: band_words(f.answers.stiffness[axis], in_units(1e-6, "N/µm", u)[0]),
+        lambda f: f.answers.stiffness[axis].likely,
     )  # fmt: skip
+
+
+def titled(text: str, units: Units) -> str:
+    """Return a title with its unit, which stands in braces, as it is read."""
+    before, brace, rest = text.partition("{")
+    unit, _, after = rest.partition("}")
+    return f"{before}{unit_text(unit, units)}{after}" if brace else text
 
 
 def _droop(found: Figures, _prices: PriceBook, units: Units) -> str:
@@ -60,15 +68,16 @@ def _shake(found: Figures, _prices: PriceBook, _units: Units) -> str:
 
 COLUMNS = (
     *(_stiffness(axis, name) for axis, name in enumerate("XYZ")),
-    Column("weakest  N/µm", "least of X, Y, Z, each at the weakest place of the travel: likely (low – high)",
-           lambda f, _p, _u: band_words(min(f.answers.worst, key=lambda b: b.likely), 1e-6),
+    Column("weakest  {N/µm}", "least of X, Y, Z, each at the weakest place of the travel: likely (low – high)",
+           lambda f, _p, u: band_words(min(f.answers.worst, key=lambda b: b.likely), in_units(1e-6, "N/µm", u)[0]),
            lambda f: min(b.likely for b in f.answers.worst)),
     Column("droop", "range of the tool's sinking by weight over the travel", _droop, lambda f: f.answers.droop.likely),
     Column("shake  Hz", "lowest natural frequency: likely (low – high)", _shake,
            lambda f: f.frequency.likely if f.frequency else 0.0),
-    Column("mass  kg", "whole machine", lambda f, _p, _u: f"{f.answers.likely.mass:.1f}",
+    Column("mass  {kg}", "whole machine", lambda f, _p, u: mass_text(f.answers.likely.mass, u).split(" ")[0],
            lambda f: f.answers.likely.mass),
-    Column("Y moves", "what the Y drive moves, kg", lambda f, _p, _u: f"{f.answers.likely.moving['Y']:.1f}",
+    Column("Y moves", "what the Y drive moves, {kg}",
+           lambda f, _p, u: mass_text(f.answers.likely.moving["Y"], u).split(" ")[0],
            lambda f: f.answers.likely.moving["Y"]),
     Column("money", "by the price book of the project", lambda f, p, _u: money_text(f.cost.money, p),
            lambda f: f.cost.money),
@@ -96,6 +105,7 @@ class FiguresModel(QAbstractTableModel):
             self.endResetModel()
             return
         self._rows, self._units = rows, units
+        self.headerDataChanged.emit(Qt.Orientation.Horizontal, 0, len(COLUMNS))
         if rows:
             self.dataChanged.emit(self.index(0, 0), self.index(len(rows) - 1, len(COLUMNS)))
 
@@ -113,9 +123,9 @@ class FiguresModel(QAbstractTableModel):
             return None
         column = COLUMNS[section - 1] if section else None
         if role == Qt.ItemDataRole.DisplayRole:
-            return column.title if column else "candidate"
+            return titled(column.title, self._units) if column else "candidate"
         if role == Qt.ItemDataRole.ToolTipRole:
-            return column.tip if column else "★ is the benchmark"
+            return titled(column.tip, self._units) if column else "★ is the benchmark"
         return None
 
     @override

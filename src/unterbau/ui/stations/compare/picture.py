@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from unterbau.band import Band
 from unterbau.ui.theme import colour, em, font
+from unterbau.units import Units, unit_text
 
 SMALLEST, LARGEST = 0.7, 1.8  # line heights
 
@@ -21,7 +22,7 @@ class Dot:
     name: str
     mass: float
     stiffness: Band
-    """N/µm."""
+    """As it is read."""
     money: float
     benchmark: bool
 
@@ -46,8 +47,8 @@ def places(dots: list[Dot], per_x: float, per_y: float) -> list[Beside]:
 
     Args:
         dots: Candidates.
-        per_x: Kilograms per pixel across.
-        per_y: N/µm per pixel upwards.
+        per_x: Mass per pixel across.
+        per_y: Stiffness per pixel upwards.
     """
     metrics, gap = QFontMetricsF(font(0.88)), 0.5 * LARGEST * em() + 3.0
     height = metrics.height()
@@ -98,13 +99,15 @@ class Picture(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.plot)
 
-    def show_dots(self, dots: list[Dot], axis: str, chosen: str, target: float) -> None:
-        """Show candidates by their stiffness along an axis, and what the brief needs, N/µm."""
+    def show_dots(self, dots: list[Dot], axis: str, chosen: str, target: float, units: Units = "mm") -> None:
+        """Show candidates by their stiffness along an axis, and what the brief needs."""
         self.dots = dots
         self._item.clear()
         muted = colour("muted").name()
-        self._item.setLabel("left", f"stiffness along {axis}, N/µm (line: low to high)", color=muted)
-        self._item.setLabel("bottom", "mass, kg (area of a dot: money)", color=muted)
+        self._item.setLabel(
+            "left", f"stiffness along {axis}, {unit_text('N/µm', units)} (line: low to high)", color=muted
+        )
+        self._item.setLabel("bottom", f"mass, {unit_text('kg', units)} (area of a dot: money)", color=muted)
         self._show_target(target)
         for dot, size in zip(dots, sizes(dots), strict=True):
             self._add(dot, size, dot.name == chosen)
@@ -113,7 +116,10 @@ class Picture(QWidget):
             per_x, per_y = self._item.vb.viewPixelSize()
             for dot, beside in zip(dots, places(dots, per_x, per_y), strict=True):
                 self._name(dot, beside, dot.name == chosen)
-        words = (f"{d.name}: {d.mass:.0f} kg, {d.stiffness.likely:.2g} N/µm" for d in dots)
+        words = (
+            f"{d.name}: {d.mass:.0f} {unit_text('kg', units)}, {d.stiffness.likely:.2g} {unit_text('N/µm', units)}"
+            for d in dots
+        )
         self.setAccessibleDescription("; ".join(words))
 
     def place_of(self, name: str) -> QPointF:

@@ -32,7 +32,7 @@ from unterbau.ui.stations.compare.waterfall import Waterfall, bars
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
-from unterbau.units import movement_text
+from unterbau.units import force_text, in_units, movement_text
 
 AXES = ("X", "Y", "Z")
 
@@ -101,13 +101,15 @@ class CompareStation(QWidget):
             button.setChecked(True)
         rows = self._rows()
         self.table.show_rows(rows, self._view.units, chosen)
+        units = self._view.units
+        (per, _), (kilo, _) = in_units(1e-6, "N/µm", units), in_units(1.0, "kg", units)
         dots = [
-            Dot(row.name, found.answers.likely.mass, found.answers.stiffness[axis].scaled(1e-6), found.cost.money,
+            Dot(row.name, found.answers.likely.mass * kilo, found.answers.stiffness[axis].scaled(per), found.cost.money,
                 row.benchmark)
             for row in rows if (found := row.figures)
         ]  # fmt: skip
         needed = targets(self._document.project.brief).stiffness[axis]
-        self.picture.show_dots(dots, AXES[axis], chosen, needed * 1e-6)
+        self.picture.show_dots(dots, AXES[axis], chosen, needed * per, units)
         missing = len(rows) - len(dots)
         self.head.setText(f"{missing} still being computed" if missing else "")
         try:
@@ -129,7 +131,8 @@ class CompareStation(QWidget):
             text = f"★ {before.name} is the benchmark itself; choose another candidate to see where its flex went."
         else:
             start, end = (movement_text(bar.end, units) for bar in (found[0], found[-1]))
-            text = f"Pulled along {AXES[axis]} with {load:g} N the tool moves {end} instead of {start}, likely."
+            text = f"Pulled along {AXES[axis]} with {force_text(load, units)} the tool moves {end} instead of {start}, "
+            text += "likely."
         self.sentence.setText(text)
 
     def _rows(self) -> tuple[Row, ...]:

@@ -39,7 +39,7 @@ from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.ui.widgets.section_view import SectionView
-from unterbau.units import length_text, movement_text
+from unterbau.units import length_text, mass_text, movement_text
 
 ACCOUNT, CUT = 2, 3
 
@@ -115,7 +115,7 @@ class Bench(QWidget):
         self._show_place()
         self.form.show_part(kind_of(machine), key, chosen)
         self._show_joint(machine, key)
-        lines = [*facts(key, chosen), *self._belt(machine, chosen)]
+        lines = [*facts(key, chosen, self._view.units), *self._belt(machine, chosen)]
         self.facts.setText("\n".join(lines))
         self._show_money(machine, key, prices)
         self.limit.setText(f"brief: {limit}" if limit else "")
@@ -209,7 +209,7 @@ class Bench(QWidget):
         count = sum(item.count for item in items[:1])
         invented = ", invented price" if any(item.invented for item in items) else ""
         missing = ", price missing" if any(not item.priced for item in items) else ""
-        weight = f"{mass:.1f} kg, " if mass else ""
+        weight = f"{mass_text(mass, self._view.units)}, " if mass else ""
         self.money.setText(f"{count} in all: {weight}{money_text(total, prices)}{invented}{missing}")
         self.money.setToolTip(
             plain_tip(

@@ -21,8 +21,9 @@ from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
+from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.thumbnail import outlines
-from unterbau.units import Units, number_text
+from unterbau.units import Units, mass_text, stiffness_text, unit_text
 
 COMING = "…"
 """Figures that are still on their way."""
@@ -47,9 +48,18 @@ class Candidates(QObject):
     started = pyqtSignal(str)
     """A candidate of this kind should be started."""
 
-    def __init__(self, document: Document, selection: Selection, feed: Feed, shelf: Shelf, parent: QObject) -> None:
+    def __init__(
+        self,
+        document: Document,
+        selection: Selection,
+        view: ViewSettings,
+        feed: Feed,
+        shelf: Shelf,
+        parent: QObject,
+    ) -> None:
         super().__init__(parent)
         self._document, self._selection, self._feed, self._shelf = document, selection, feed, shelf
+        self._view = view
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         shelf.chosen.connect(selection.choose_candidate)
         shelf.new_wanted.connect(self._on_new)
@@ -189,19 +199,19 @@ class Candidates(QObject):
     def _card(self, candidate: Candidate, benchmark: str, against: LikelyAnswers | None) -> CardFacts:
         """Return what a card shows; figures that are still on their way are dots."""
         likely = self._feed.figures(candidate.machine)
-        prices = self._document.project.prices
+        prices, units = self._document.project.prices, self._view.units
         money = money_text(cost_of(candidate.machine, prices).money, prices)
         star = candidate.name == benchmark
         stiffness, change = COMING, ""
         if likely is not None:
             stiff = 1 / likely.compliance.diagonal()
-            stiffness = " · ".join(number_text(1e-6 * k) for k in stiff.tolist())
+            stiffness = " · ".join(stiffness_text(k, units).split(" ")[0] for k in stiff.tolist())
             if against is not None:
                 change = "  ".join(times(r) for r in (stiff * against.compliance.diagonal()).tolist())
         if candidate.machine not in self._faces:
             self._faces[candidate.machine] = tuple(outlines(bodies_of(candidate.machine, Place())))
         return CardFacts(
-            candidate.name, star, stiffness, "★ benchmark" if star else change,
-            f"{listed_mass(candidate.machine):.1f} kg", money,
+            candidate.name, star, stiffness, unit_text("N/µm", units), "★ benchmark" if star else change,
+            mass_text(listed_mass(candidate.machine), units), money,
             self._faces[candidate.machine],
         )  # fmt: skip

@@ -18,7 +18,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.units import Units, length_text, movement_text
+from unterbau.units import Units, force_text, forces_text, length_text, movement_text
 
 AXES = ("X", "Y", "Z")
 WAYS = ("sideways", "front to back", "up")
@@ -41,9 +41,9 @@ def strip_links(machine: Machine, likely: LikelyAnswers, axis: int) -> list[Stri
     return rows
 
 
-def sentence(rows: list[StripLink], axis: int, load: float, text: str) -> tuple[str, str]:
+def sentence(rows: list[StripLink], axis: int, pull: str, text: str) -> tuple[str, str]:
     """Return what the pull does, and whose doing it mostly is."""
-    first = f"Pull {load:g} N {WAYS[axis]} and the tool moves {text}, likely."
+    first = f"Pull {pull} {WAYS[axis]} and the tool moves {text}, likely."
     weakest = max(rows, key=lambda row: row.share)
     second = f"{weakest.share:.0%} of it comes from the {weakest.label}"
     if weakest.kind == "part":
@@ -117,7 +117,7 @@ class LoadPath(QWidget):
         rows = strip_links(machine, likely, axis)
         self.strip.show_links(rows)
         moves = float(likely.compliance[axis, axis]) * load
-        first, second = sentence(rows, axis, load, movement_text(moves, self._view.units))
+        first, second = sentence(rows, axis, force_text(load, self._view.units), movement_text(moves, self._view.units))
         self.first.setText(first)
         self.first.key = AXES[axis].lower()
         self.second.setText(second)
@@ -139,7 +139,7 @@ class LoadPath(QWidget):
         self.show_cut(self._cut, self._error)
 
     def _show_meaning(self, compliance: float) -> None:
-        chosen = self._cut
+        chosen, units = self._cut, self._view.units
         force, moves = chosen.force, moved_by(chosen, compliance)
         machine = self._shown[0] if self._shown else None
         assert machine is not None
@@ -147,13 +147,13 @@ class LoadPath(QWidget):
         error = movement_text(self._error, self._view.units)
         low, likely, high = (movement_text(value, self._view.units) for value in (moves.low, moves.likely, moves.high))
         self.meaning.setText(
-            f"{force.likely:.0f} N ({force.low:.0f} – {force.high:.0f}) move the tool {likely} "
+            f"{force_text(force.likely, units)} ({forces_text(force.low, force.high, units)}) move the tool {likely} "
             f"({low.split()[0]} – {high.split()[0]}); {taken_words(borne, error, self._limit, self._view.units)}"
         )
         tip = (
             f"{chosen.tool}; largest force within a turn. {chosen.source}. The depth that makes {error}, the share of "
-            f"the brief's error that is the frame's, is for this tool, width and feed; {borne.force.low:.0f} – "
-            f"{borne.force.high:.0f} N; chatter: see the lens Shake."
+            f"the brief's error that is the frame's, is for this tool, width and feed; "
+            f"{forces_text(borne.force.low, borne.force.high, units)}; chatter: see the lens Shake."
         )
         self.meaning.setToolTip(tip)
         self.cut.setToolTip(tip)

@@ -28,6 +28,7 @@ from unterbau.ui.viewport.viewport import Viewport
 from unterbau.ui.widgets.ends_row import EndsRow
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
+from unterbau.units import force_text
 
 LENSES = ("shape", "flex", "shake", "reach", "sizes")
 TIPS = {
@@ -266,7 +267,7 @@ class MachineView(QWidget):
         direction = np.eye(3)[axis] * length
         # The arrow ends at the tool where one sees it: from the left, from the front, or beside it.
         start = start - direction if axis < 2 else start - np.array([0.0, 0.8 * length, 0.0])
-        text = f"{self._selection.load:g} N" if self.lens == "flex" else ""
+        text = force_text(self._selection.load, self._view.units) if self.lens == "flex" else ""
         self.viewport.show_pull(start, direction, text)
 
     def _show_grips(self, solved: Solved) -> None:

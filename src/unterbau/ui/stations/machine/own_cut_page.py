@@ -15,7 +15,7 @@ from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.units import Kind
+from unterbau.units import Kind, force_text, forces_text, length_text
 
 QUANTITIES: tuple[tuple[str, str, Kind, float, str], ...] = (
     ("diameter", "tool, diameter", "length", 1.0, ""), ("width", "width of cut", "length", 1.0, ""),
@@ -36,7 +36,7 @@ class OwnCutPage(QWidget):
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._own = OwnCut()
+        self._own, self._view = OwnCut(), view
         stuffs = tuple((one, stuff_label(one)) for one in STUFFS)
         self.material = ChoiceBox("What is cut", stuffs, self)
         self.turning = ChoiceBox("What turns", ((False, "the tool"), (True, "the work")), self)
@@ -82,9 +82,11 @@ class OwnCutPage(QWidget):
         self._captions["chip"].setText("feed a turn" if own.turning else "feed a tooth")
         cut = own_cut(own)
         low, high = cut.force.ends
-        text = f"{cut.force.likely:.0f} N at most within a turn ({low:.0f} – {high:.0f}), {cut.mean:.0f} N on average"
+        units = self._view.units
+        text = f"{force_text(cut.force.likely, units)} at most within a turn ({forces_text(low, high, units)}), "
+        text += f"{force_text(cut.mean, units)} on average"
         if not own.turning:
-            text += f"; {cut.feed * 6e4:.0f} mm/min"
+            text += f"; {length_text(round(cut.feed * 6e4) / 1e3, units)}/min"
         self.forces.setText(f"{text}. {cut.source}.")
 
     def _build(self) -> None:

@@ -15,7 +15,7 @@ from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.units import length_text
+from unterbau.units import in_units, length_text
 
 
 class PartForm(QWidget):
@@ -127,7 +127,9 @@ class PartForm(QWidget):
     def _limit(self, field: Field, value: float) -> str:
         if field.kind == "length":
             return length_text(value, self._view.units)
-        return f"{value / field.scale:g} {field.unit or ('kg' if field.kind == 'mass' else '')}".strip()
+        metric = field.unit or ("kg" if field.kind == "mass" else "")
+        number, unit = in_units(value / field.scale, metric, self._view.units)
+        return f"{number:{'g' if unit == metric else '.4g'}} {unit}".strip()
 
     def _on_value(self, field: Field, value: int) -> None:
         self._emit(field, value)

@@ -16,7 +16,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
-from unterbau.units import movement_text, number_text
+from unterbau.units import movement_text, stiffness_text
 
 SHOWN = (("stiffness", "stiffness along the pull"), ("droop", "droop by weight"), ("surfaced", "droop, bed surfaced"))
 HEIGHTS = (("0", "with Z lowest"), ("1", "at mid height"), ("2", "with Z highest"))
@@ -50,9 +50,10 @@ def make_map(reach: Reach, shown: str, height: int, axis: int, view: ViewSetting
     rows = np.arange(nx * ny * nz).reshape(nx, ny, nz)[:, :, level].T
     if shown == "stiffness":
         give = reach.compliance[:, axis, axis][rows]
-        stiff = 1e-6 / give
-        ends = (f"{number_text(float(stiff.max()))}", f"{number_text(float(stiff.min()))} N/µm")
-        text = f"{number_text(float(stiff.min()))} N/µm"
+        stiff = 1.0 / give
+        least, most = (stiffness_text(float(v), view.units) for v in (stiff.min(), stiff.max()))
+        ends = (most.split(" ")[0], least)
+        text = least
         title = f"stiffness along {AXES[axis]}, likely"
         what = f"softest along {AXES[axis]}: {text}, likely"
     else:

@@ -19,7 +19,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
-from unterbau.units import movement_text, number_text
+from unterbau.units import force_text, in_units, mass_text, movement_text, number_text, stiffness_text, unit_text
 
 AXES = ("X", "Y", "Z")
 PLACES = ("centre", "front left", "front right", "back left", "back right")
@@ -55,7 +55,7 @@ class RollingNumber(AskedLabel):
     """Digits that run to their new value."""
 
     def __init__(self, axis: str, parent: QWidget | None = None) -> None:
-        super().__init__(axis.lower(), f"Stiffness along {axis}, newtons per micrometre", parent)
+        super().__init__(axis.lower(), f"Stiffness along {axis}", parent)
         self.setFont(font(1.95, QFont.Weight.DemiBold))
         self.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.value = 0.0
@@ -65,7 +65,7 @@ class RollingNumber(AskedLabel):
         self._run.valueChanged.connect(self._on_step)
 
     def roll_to(self, value: float) -> None:
-        """Show a value, N/µm."""
+        """Show a value."""
         start = self._shown()
         self.value = value
         self._run.stop()
@@ -104,6 +104,7 @@ class Readout(QWidget):
         self.numbers = [RollingNumber(axis, self) for axis in AXES]
         self.bands = [label("", "muted", 0.92) for _ in AXES]
         self.changes = [label("", size=0.92) for _ in AXES]
+        self.units = [label("", "muted", 0.92) for _ in AXES]
         self.nose = label("", "muted", 0.86)
         self.softest = label("", "muted", 0.86)
         self.hurry = AskedLabel("hurry", "Braking", self)
@@ -123,24 +124,31 @@ class Readout(QWidget):
             number.asked.connect(self.asked)
         view.changed.connect(self._show_droop)
 
+    @property
+    def _scale(self) -> float:
+        """What is shown for 1 N/m."""
+        return in_units(1e-6, "N/µm", self._view.units)[0]
+
     def show_likely(self, likely: LikelyAnswers, benchmark: LikelyAnswers | None, name: str, place: Place) -> None:
         """Show the first answers; bands follow. `name` is that of the benchmark, empty where it is this one."""
         self.place.setText(place_text(place))
         self.against.setText(f"against ★ {name}" if name else "this is the ★ benchmark")
         for axis in range(3):
-            stiffness = 1e-6 / likely.compliance[axis, axis]
+            stiffness = self._scale / likely.compliance[axis, axis]
+            self.units[axis].setText(unit_text("N/µm", self._view.units))
             self.numbers[axis].roll_to(float(stiffness))
             self.bands[axis].setText("likely")
-            other = 1e-6 / benchmark.compliance[axis, axis] if benchmark else stiffness
+            other = self._scale / benchmark.compliance[axis, axis] if benchmark else stiffness
             self._show_change(axis, float(stiffness), float(other), benchmark is not None)
-        nose = [number_text(1e-6 / likely.nose[axis, axis]) for axis in range(3)]
+        units = self._view.units
+        nose = [number_text(self._scale / likely.nose[axis, axis]) for axis in range(3)]
         self.nose.setText(f"with cutter; at the nose {nose[0]} · {nose[1]} · {nose[2]}, likely")
         direction, stiffness = softest(likely.compliance)
-        self.softest.setText(f"softest {number_text(stiffness * 1e-6)} N/µm, {direction_text(direction)}, likely")
-        self.figures["mass"].setText(f"{likely.mass:.1f} kg")
-        moving = "  ".join(f"{axis} {mass:.1f} kg" for axis, mass in likely.moving.items())
+        self.softest.setText(f"softest {stiffness_text(stiffness, units)}, {direction_text(direction)}, likely")
+        self.figures["mass"].setText(mass_text(likely.mass, units))
+        moving = "  ".join(f"{axis} {mass_text(mass, units)}" for axis, mass in likely.moving.items())
         self.figures["mass"].setToolTip(f"moved by the drives: {moving}")
-        self.spreads["mass"].setText(f"Y moves {likely.moving['Y']:.0f}")
+        self.spreads["mass"].setText(f"Y moves {in_units(likely.moving['Y'], 'kg', units)[0]:.0f}")
 
     def show_cost(self, cost: Cost, prices: PriceBook) -> None:
         """Show what the machine costs and whose prices these are."""
@@ -166,12 +174,12 @@ class Readout(QWidget):
             return
         for axis in range(3):
             target = wanted.stiffness[axis]
-            fits, words = met(target, answers.worst[axis])
-            self.bands[axis].setText(f"{band_text(answers.stiffness[axis], 1e-6)}  {'✓' if fits else '✕'}")
+            fits, words = met(target, answers.worst[axis], self._view.units)
+            self.bands[axis].setText(f"{band_text(answers.stiffness[axis], self._scale)}  {'✓' if fits else '✕'}")
             where, weakest = place_words(answers.worst_places[axis]), answers.worst[axis]
             needed = (
-                f"the brief needs {number_text(target / 1e6)} N/µm wherever the head goes; weakest is {where} with "
-                f"{number_text(weakest.likely * 1e-6)} ({band_text(weakest, 1e-6)})"
+                f"the brief needs {stiffness_text(target, self._view.units)} wherever the head goes; weakest is "
+                f"{where} with {number_text(weakest.likely * self._scale)} ({band_text(weakest, self._scale)})"
             )
             self.bands[axis].setToolTip(f"nine of ten lie within, here; {needed}: {words}. {missed}")
         self._droop, self._droops, self._hurry = answers.droop, answers.droops[1], answers.hurry
@@ -195,7 +203,8 @@ class Readout(QWidget):
         rows = []
         for one in self._hurry:
             low, high = (movement_text(end, unit) for end in one.error(1.0).ends)
-            rows.append(f"{one.axis.upper()} moves {one.mass:.1f} kg, {one.force(1.0):.0f} N: {low} – {high}")
+            moved, force = mass_text(one.mass, unit), force_text(one.force(1.0), unit)
+            rows.append(f"{one.axis.upper()} moves {moved}, {force}: {low} – {high}")
         self.hurry.setToolTip(f"how far the tool is left behind while an axis speeds up or brakes; {'; '.join(rows)}")
 
     def _show_droop(self) -> None:
@@ -249,7 +258,7 @@ class Readout(QWidget):
             letter.setToolTip("static stiffness of the structural loop at the tool tip")
             grid.addWidget(letter, axis, 0)
             grid.addWidget(self.numbers[axis], axis, 1)
-            grid.addWidget(label("N/µm", "muted", 0.92), axis, 2)
+            grid.addWidget(self.units[axis], axis, 2)
             grid.addWidget(self.bands[axis], axis, 3)
             grid.addWidget(self.changes[axis], axis, 4, Qt.AlignmentFlag.AlignRight)
         grid.setColumnMinimumWidth(1, round(4.0 * unit))

@@ -32,6 +32,7 @@ class CardFacts:
     name: str
     benchmark: bool
     stiffness: str
+    unit: str
     change: str
     mass: str
     money: str
@@ -60,7 +61,9 @@ class Card(QAbstractButton):
         self.facts = facts
         self.setToolTip(plain_tip(f"{facts.name}\n{MANNERS}"))
         star = "benchmark, " if facts.benchmark else ""
-        self.setAccessibleName(f"{facts.name}: {star}{facts.stiffness} N/µm along X, Y, Z, {facts.mass}, {facts.money}")
+        self.setAccessibleName(
+            f"{facts.name}: {star}{facts.stiffness} {facts.unit} along X, Y, Z, {facts.mass}, {facts.money}"
+        )
         self.update()
 
     @override
@@ -86,7 +89,7 @@ class Card(QAbstractButton):
         rows = (
             (("★ " if f.benchmark else "") + f.name, font(0.94, QFont.Weight.DemiBold), "ink"),
             (f.stiffness, font(1.0, QFont.Weight.DemiBold), "ink"),
-            ("N/µm  X · Y · Z, likely", font(0.8), "muted"),
+            (f"{f.unit}  X · Y · Z, likely", font(0.8), "muted"),
             (f.change, font(0.84), "accent" if "−" not in f.change else "warning"),
             (f"{f.mass}  {f.money}", font(0.9), "ink"),
         )

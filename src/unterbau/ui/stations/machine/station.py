@@ -54,7 +54,7 @@ class MachineStation(QWidget):
         self.readout = Readout(view, self)
         self.bench = Bench(view, self)
         self.shelf = Shelf(self)
-        self.candidates = Candidates(document, selection, feed, self.shelf, self)
+        self.candidates = Candidates(document, selection, view, feed, self.shelf, self)
         self.advice = Advice(self)
         self.accounts = Accounts(document, selection, view, feed, self.view.behind, self)
         self.first_steps = FirstSteps(self)
@@ -207,6 +207,7 @@ class MachineStation(QWidget):
         for asker in (self.advice, *self.view.behind.askers):
             asker.failed.connect(self.trouble)
         self._selection.pull_changed.connect(self._on_pull_changed)
+        self._settings.changed.connect(self._on_units)
         self.view.behind.limit_found.connect(self.load_path.show_limit)
         self.view.pointed.connect(self._selection.point_at)
         self.candidates.trouble.connect(self.trouble)
@@ -272,12 +273,19 @@ class MachineStation(QWidget):
         known = self.feed.likely(machine)
         if known is None:
             return  # told when the answers are there
-        found = explain(machine, known[1], key, self._selection.axis)
+        found = explain(machine, known[1], key, self._selection.axis, self._settings.units)
         self.bench.why.show_explanation(found, self._selection.axis, self._selection.load)
 
     def _on_advice(self, trials: tuple[Trial, ...]) -> None:
         self._trials = trials
-        self.bench.advice.show_trials(trials, self._selection.axis, self._document.project.prices.currency)
+        self.bench.advice.show_trials(
+            trials, self._selection.axis, self._document.project.prices.currency, self._settings.units
+        )
+
+    def _on_units(self) -> None:
+        """Say everything again, as it is read now."""
+        self._on_likely()
+        self._on_advice(self._trials)
 
     def _on_pull_changed(self) -> None:
         self._on_advice(self._trials)

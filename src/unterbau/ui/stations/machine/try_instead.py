@@ -11,6 +11,7 @@ from unterbau.studies.advise import Order, Trial, ranked
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
+from unterbau.units import Units, in_units, unit_text
 
 AXES = ("X", "Y", "Z")
 FIRST = 8
@@ -43,15 +44,17 @@ class TrialRow(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.trial: Trial | None = None
-        self._axis, self._most = 0, (1.0, 1.0, 1.0)
+        self._axis, self._most, self._heavier = 0, (1.0, 1.0, 1.0), 0.0
 
-    def show_trial(self, trial: Trial, axis: int, most: tuple[float, float, float], currency: str) -> None:
+    def show_trial(
+        self, trial: Trial, axis: int, most: tuple[float, float, float], currency: str, units: Units
+    ) -> None:
         """Show a trial; bars are drawn against the largest of each column."""
         self.trial, self._axis, self._most = trial, axis, most
         gains = ", ".join(f"{name} {percent(gain)}" for name, gain in zip(AXES, trial.gain, strict=True))
-        text = (
-            f"{trial.alternative.text}: stiffness {gains}; {signed(trial.mass)} kg, {signed(trial.money, 0)} {currency}"
-        )
+        self._heavier, unit = in_units(trial.mass, "kg", units)
+        more = f"{signed(self._heavier)} {unit}, {signed(trial.money, 0)} {currency}"
+        text = f"{trial.alternative.text}: stiffness {gains}; {more}"
         self.setAccessibleName(text)
         self.setToolTip(plain_tip(f"{text}, likely\nclick to put it in; Ctrl+Z takes it back"))
         self.update()
@@ -76,7 +79,7 @@ class TrialRow(QAbstractButton):
         painter.drawText(QRectF(0.2 * unit, 0, room, self.height()), Qt.AlignmentFlag.AlignVCenter, text)
         gain = self.trial.gain[self._axis]
         cells = (
-            (gain, percent(gain), gain < 0), (self.trial.mass, signed(self.trial.mass), self.trial.mass > 0),
+            (gain, percent(gain), gain < 0), (self.trial.mass, signed(self._heavier), self.trial.mass > 0),
             (self.trial.money, signed(self.trial.money, 0), self.trial.money > 0),
         )  # fmt: skip
         ends = (*COLUMNS[1:], 1.0)
@@ -100,6 +103,7 @@ class TryInstead(QWidget):
         super().__init__(parent)
         self._trials: tuple[Trial, ...] = ()
         self._axis, self._currency, self._all = 1, "", False
+        self._units: Units = "mm"
         self.order: Order = "stiffness"
         self.rows: list[TrialRow] = []
         self.busy = label("", "muted", 0.86)
@@ -115,9 +119,9 @@ class TryInstead(QWidget):
         """Say how far the solving is; empty when it is done."""
         self.busy.setText(text)
 
-    def show_trials(self, trials: tuple[Trial, ...], axis: int, currency: str) -> None:
+    def show_trials(self, trials: tuple[Trial, ...], axis: int, currency: str, units: Units) -> None:
         """Show alternatives for a pull along an axis."""
-        self._trials, self._axis, self._currency = trials, axis, currency
+        self._trials, self._axis, self._currency, self._units = trials, axis, currency, units
         self._show()
 
     def _show(self) -> None:
@@ -134,10 +138,10 @@ class TryInstead(QWidget):
             max((abs(t.money) for t in shown[:count]), default=0.0) or 1.0,
         )
         for row, trial in zip(self.rows, shown, strict=False):
-            row.show_trial(trial, self._axis, most, self._currency)
+            row.show_trial(trial, self._axis, most, self._currency, self._units)
         for place, row in enumerate(self.rows):
             row.setVisible(place < count)
-        words = (f"{AXES[self._axis]} stiffness", "kg", self._currency)
+        words = (f"{AXES[self._axis]} stiffness", unit_text("kg", self._units), self._currency)
         for column, text in zip(self.columns, words, strict=True):
             column.setText(text if shown else "")
         self.more.setVisible(len(shown) > FIRST)

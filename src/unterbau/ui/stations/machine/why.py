@@ -7,7 +7,7 @@ from unterbau.studies.explain import FORCE, Explanation, Reason
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
-from unterbau.units import Units, movement_text, number_text
+from unterbau.units import Units, force_text, movement_text, stiffness_text, told
 
 WAYS = ("sideways", "front to back", "up")
 RESISTS = {
@@ -25,13 +25,13 @@ def first_lines(found: Explanation, axis: int, load: float, units: Units) -> str
     share = found.compliance / found.total
     text = (
         f"Of the {movement_text(found.total * load, units)} that the tool moves when pulled {WAYS[axis]} with "
-        f"{load:g} N, {movement_text(found.compliance * load, units)} ({share:.0%}) are here, likely."
+        f"{force_text(load, units)}, {movement_text(found.compliance * load, units)} ({share:.0%}) are here, likely."
     )
     if found.reasons:
-        now, rigid = 1e-6 / found.total, found.rigid * 1e-6
+        now, rigid = 1.0 / found.total, found.rigid
         text += (
-            f" Were this link perfectly rigid, the tool would stand at {number_text(rigid)} N/µm or a little more"
-            f" instead of {number_text(now)}."
+            f" Were this link perfectly rigid, the tool would stand at {stiffness_text(rigid, units)} or a little more"
+            f" instead of {stiffness_text(now, units)}."
         )
     return text
 
@@ -42,8 +42,8 @@ def reason_lines(reason: Reason, found: Explanation, load: float, units: Units) 
     words = f"{reason.words}: {movement_text(reason.compliance * load, units)}, {share:.0%} of its give"
     unit, scale = RESISTS[reason.quantity if reason.symbol.startswith("k") else reason.symbol]
     numbers = (
-        f"largest load {number_text(reason.load * load, 3)} {reason.quantity}; "
-        f"{reason.symbol} {number_text(reason.stiffness * scale, 3)} {unit}; {reason.formula}"
+        f"largest load {told(reason.load * load, reason.quantity, units, 3)}; "
+        f"{reason.symbol} {told(reason.stiffness * scale, unit, units, 3)}; {reason.formula}"
     )
     return words, numbers
 
@@ -123,8 +123,8 @@ class Why(QWidget):
         own = (hand.give - hand.stand) * HAND
         ways = (f"{movement_text(move, units)} along {name}" for move, name in zip(own.tolist(), "XYZ", strict=True))
         sways = float(hand.stand.max()) * HAND
-        said = [(f"Pushed with one's hand, {HAND:.0f} N at its softest end, it moves {', '.join(ways)}, likely; "
-                f"the stand sways by up to {movement_text(sways, units)} more.")]  # fmt: skip
+        said = [(f"Pushed with one's hand, {force_text(HAND, units)} at its softest end, it moves {', '.join(ways)}, "
+                f"likely; the stand sways by up to {movement_text(sways, units)} more.")]  # fmt: skip
         if max(hand.play) > 0.0:
             free = (f"{movement_text(move, units)} along {name}" for move, name in zip(hand.play, "XYZ", strict=True))
             said.append(f"Before its caps hold, a first push moves it freely by {', '.join(free)}.")
