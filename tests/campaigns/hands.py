@@ -254,9 +254,11 @@ def main() -> int:
     """Run; return 1 where anything broke."""
     events = int(sys.argv[1]) if len(sys.argv) > 1 else 3000
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 1
-    application = QApplication([])
     faults = 0
     with tempfile.TemporaryDirectory() as folder:
+        for place in ("CONFIG", "DATA", "STATE", "CACHE"):
+            os.environ[f"XDG_{place}_HOME"] = folder  # one's own settings and kept work stay as they are
+        application = QApplication([])
         quiet(Path(folder))
         window = open_window(["--demo"], 10.0)
         window.resize(1280, 800)

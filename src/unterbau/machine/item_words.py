@@ -30,9 +30,9 @@ def size_words(item: Item, units: Units) -> str:
 def item_words(item: Item, units: Units) -> str:
     """Return how many of what, and how large."""
     size = size_words(item, units)
-    return f"{item.count} × {_read(item.text, units)}{', ' if size else ''}{size}"
+    return f"{item.count} × {text_words(item.text, units)}{', ' if size else ''}{size}"
 
 
-def _read(text: str, units: Units) -> str:
+def text_words(text: str, units: Units) -> str:
     """Return what a thing is called with its sizes as they are read; what is sold by a metric name keeps it."""
     return text if units == "mm" else SIZED.sub(lambda found: length_text(float(found[1]) * 1e-3, units), text)

@@ -22,6 +22,7 @@ from unterbau.units import (
     movement_text,
     number_text,
     stiffness_text,
+    told,
 )
 
 QUANTITIES = {
@@ -178,7 +179,7 @@ def _hurry(
         behind = movement_text(one.error(1.0).likely, units)
         rows.append((
             f"{one.axis.upper()}: {mass_text(one.mass, units)}, {force_text(one.force(1.0), units)}", (f"{behind} "
-            f"({low} – {high}) at 1 m/s²"),
+            f"({low} – {high}) at {told(1.0, 'm/s²', units)}"),
         ))  # fmt: skip
     return Account("hurry", QUANTITIES["hurry"], (
         ("While an axis speeds up or brakes, what it moves leans back by mass times acceleration, and the tool is left "

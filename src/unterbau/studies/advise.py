@@ -50,7 +50,7 @@ def try_instead(
     report = progress or Silent()
     found = alternatives(machine, key)
     report.step(0, len(found) + 1, "as it is")
-    now, mass = _solved(machine, place)
+    now, mass = tip_and_mass(machine, place)
     money = cost_of(machine, book).money
     trials: list[Trial] = []
 
@@ -59,7 +59,7 @@ def try_instead(
             report.step(len(trials) + 1, total + 1, one.text)
             changed = one.applied(machine)
             try:
-                stiffness, heavier = _solved(changed, place)
+                stiffness, heavier = tip_and_mass(changed, place)
             except InputError:
                 continue
             x, y, z = (stiffness / now - 1.0).tolist()
@@ -85,7 +85,12 @@ def _of_catalogue(machine: Machine, key: str, place: Place, found: tuple[Alterna
     return tuple(one for one in more if one.applied(machine) not in known)
 
 
-def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
+def tip_and_mass(machine: Machine, place: Place) -> tuple[FloatArray, float]:
+    """Return the stiffness at the tool tip along x, y, z, N/m, likely, and the mass, kg.
+
+    Raises:
+        InputError: It cannot be built.
+    """
     built = to_frame(machine, place, "likely")
     mass, _ = total_mass(built.frame)
     return np.asarray(1.0 / np.diag(solve_tip(built))), mass

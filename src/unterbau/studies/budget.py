@@ -9,6 +9,7 @@ import numpy as np
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import PriceBook
+from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, lay_out, travel
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray, axes_from
@@ -273,9 +274,8 @@ def _lifting(machine: Machine, brief: Brief, units: Units) -> list[Finding]:
     piece = heaviest(machine)
     each = piece.mass / max(1, piece.count)
     fits = each <= brief.lift
-    words = (
-        f"heaviest piece: {piece.text}, {mass_text(each, units, 0)}, one person lifts {mass_text(brief.lift, units, 0)}"
-    )
+    words = f"heaviest piece: {text_words(piece.text, units)}, {mass_text(each, units, 0)}, one person lifts "
+    f"{mass_text(brief.lift, units, 0)}"
     return [Finding(words + ("" if fits else "; two people or a hoist"), fits, piece.part)]
 
 
@@ -323,5 +323,8 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
         for line in lines_of(lay_out(machine)):
             each = line.mass / max(1, line.count)
             if each > brief.lift and isinstance(getattr(machine, line.part, None), Member | Plate):
-                found.setdefault(line.part, f"{line.text}: {mass_text(each, units, 0)}, more than one person lifts")
+                found.setdefault(
+                    line.part,
+                    f"{text_words(line.text, units)}: {mass_text(each, units, 0)}, more than one person lifts",
+                )
     return found

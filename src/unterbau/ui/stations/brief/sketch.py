@@ -14,7 +14,9 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.elevation import VIEWS, Sheet, elevation, whole
 from unterbau.units import length_text
 
-SIDE, BETWEEN, HEAD, FOOT = 1.6, 4.0, 1.8, 4.0  # line heights
+SIDE, BETWEEN, HEAD, FOOT = 1.6, 4.0, 2.8, 4.0  # line heights
+LEAST = 25.0
+"""Line heights that two views with their words take beside each other."""
 HEIGHTS = ("dimensions.clearance", "dimensions.travel_z")
 
 
@@ -30,7 +32,7 @@ class BudgetSketch(QWidget):
         self._brief = Brief()
         self._budget: Budget | None = None
         self._hot: list[tuple[QRectF, str]] = []
-        self.setMinimumHeight(round(10 * em()))
+        self.setMinimumSize(round(LEAST * em()), round(11 * em()))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Travel and height budget, drawn to scale")
         view.changed.connect(self.update)
@@ -99,7 +101,7 @@ class BudgetSketch(QWidget):
                 painter.drawLine(sheet.at((edge, -area.top())), sheet.at((edge, -area.bottom())))
             painter.setFont(font(0.82))
             top = sheet.at((middle + room / 2, -area.top()))
-            words_at = QRectF(top.x() - 10 * unit, top.y() - 1.35 * unit, 10 * unit, 1.2 * unit)
+            words_at = QRectF(top.x() - 10 * unit, top.y() - 2.3 * unit, 10 * unit, 1.2 * unit)
             text = f"room {length_text(room, self._view.units)}"
             painter.drawText(words_at, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, text)
         painter.setFont(font(0.86))

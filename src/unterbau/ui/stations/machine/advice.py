@@ -7,17 +7,22 @@ from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
 from unterbau.studies.advise import Trial, try_instead
+from unterbau.studies.cures import cures
 from unterbau.ui.jobs.asker import Asker
 
-Asked = tuple[Machine, str, Place, PriceBook]
+Asked = tuple[Machine, str | int, Place, PriceBook]
+"""A machine, and a link of it, or an axis along which the whole machine is to be stiffer; head and prices."""
 
 
 def _study(asked: Asked, progress: Progress) -> tuple[Trial, ...]:
-    return try_instead(*asked, progress)
+    machine, wanted, place, book = asked
+    if isinstance(wanted, int):
+        return cures(machine, place, wanted, book, progress)
+    return try_instead(machine, wanted, place, book, progress)
 
 
 class Advice(Asker):
-    """Alternatives for one link at a time."""
+    """Alternatives for one link at a time, or cures for the whole machine."""
 
     waiting = pyqtSignal(str)
     """How far it is, in words; empty when nothing runs."""
@@ -26,9 +31,9 @@ class Advice(Asker):
         super().__init__(_study, parent)
         self.progressed.connect(self._on_steps)
 
-    def ask_for(self, machine: Machine, key: str, place: Place, book: PriceBook) -> None:
-        """Ask for a link's alternatives."""
-        self.ask((machine, key, place, book))
+    def ask_for(self, machine: Machine, wanted: str | int, place: Place, book: PriceBook) -> None:
+        """Ask for a link's alternatives, or for what makes the whole machine stiffer along an axis."""
+        self.ask((machine, wanted, place, book))
 
     def _on_steps(self, done: int, total: int) -> None:
         self.waiting.emit(f"solving {done} of {total}" if total else "")

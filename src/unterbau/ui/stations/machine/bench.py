@@ -132,7 +132,7 @@ class Bench(QWidget):
         self.larger.setEnabled(step(chosen, up=True) is not None)
         whole = isinstance(chosen, Sizes)
         self.why_button.setVisible(not whole)
-        self.advice.setVisible(not whole)
+        self.advice.head(whole)
         if whole:
             self.show_form()
         self._order()
@@ -155,6 +155,13 @@ class Bench(QWidget):
     def show_form(self) -> None:
         """Go back from the causes to the part."""
         self._pages.setCurrentIndex(0)
+
+    def show_advice(self) -> None:
+        """Bring the list of alternatives into sight."""
+        self.show_form()
+        for page in self.findChildren(ScrolledPage):
+            if page.isAncestorOf(self.advice):
+                page.ensureWidgetVisible(self.advice)
 
     def show_why(self) -> None:
         """Open the page with the causes."""

@@ -19,7 +19,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
-from unterbau.units import force_text, in_units, mass_text, movement_text, number_text, stiffness_text, unit_text
+from unterbau.units import force_text, in_units, mass_text, movement_text, number_text, stiffness_text, told, unit_text
 
 AXES = ("X", "Y", "Z")
 PLACES = ("centre", "front left", "front right", "back left", "back right")
@@ -49,6 +49,9 @@ def direction_text(direction: FloatArray) -> str:
         return f"along {AXES[largest]}"
     named = " ".join(f"{direction[axis]:+.2f} {name}" for axis, name in enumerate(AXES) if abs(direction[axis]) > 0.2)
     return "along " + named.removeprefix("+").replace("-", "−")
+
+
+NOTHING = "nothing is driven here"
 
 
 class RollingNumber(AskedLabel):
@@ -199,7 +202,7 @@ class Readout(QWidget):
         unit = self._view.units
         texts = [movement_text(one.error(1.0).likely, unit).split(" ") for one in self._hurry]
         each = " · ".join(f"{one.axis.upper()} {text[0]}" for one, text in zip(self._hurry, texts, strict=True))
-        self.hurry.setText(f"braking at 1 m/s²: {each} {texts[0][1]}, likely" if each else "nothing is driven here")
+        self.hurry.setText(f"braking at {told(1.0, 'm/s²', unit)}: {each} {texts[0][1]}, likely" if each else NOTHING)
         rows = []
         for one in self._hurry:
             low, high = (movement_text(end, unit) for end in one.error(1.0).ends)

@@ -59,7 +59,7 @@ class MachineStation(QWidget):
         self.accounts = Accounts(document, selection, view, feed, self.view.behind, self)
         self.first_steps = FirstSteps(self)
         self._trials: tuple[Trial, ...] = ()
-        self._advised = ""
+        self._advised: str | int = ""
         self._build()
         self._connect()
         self._show_cut()
@@ -68,6 +68,7 @@ class MachineStation(QWidget):
         """Return what one can do here."""
         view, select = self.view, self._selection
         return [
+            Command("cures", "What is worth doing first", self.show_cures, "", "over the whole machine, solved"),
             Command("smaller", "One size smaller", partial(self._on_stepped, False), "[", "the part on the bench"),
             Command("larger", "One size larger", partial(self._on_stepped, True), "]", "the part on the bench"),
             *(
@@ -112,6 +113,11 @@ class MachineStation(QWidget):
         self.view.use_lens("sizes")
         if attribute:
             self.bench.type_into(attribute)
+
+    def show_cures(self) -> None:
+        """List what is worth doing over the whole machine."""
+        self.choose_link(SIZES)
+        self.bench.show_advice()
 
     def show_why(self) -> None:
         """Tell why the link on the bench gives."""
@@ -192,6 +198,7 @@ class MachineStation(QWidget):
         self.bench.cut.changed.connect(self._on_own_cut)
         self.bench.why_wanted.connect(self.show_why)
         self.bench.advice.chosen.connect(self._on_trial_chosen)
+        self.bench.advice.whole_wanted.connect(self.show_cures)
         self.advice.ready.connect(self._on_advice)
         self.advice.told.connect(self._on_advice)
         self.advice.waiting.connect(self.bench.advice.show_waiting)
@@ -256,17 +263,14 @@ class MachineStation(QWidget):
 
     def _show_bench(self, machine: Machine, key: str) -> None:
         project = self._document.project
-        prices = project.prices
         limit = shop_limits(machine, project.brief, self._settings.units).get(key, "")
-        self.bench.show_part(machine, key, prices, limit)
-        if key == SIZES:
-            self.advice.stop()
-            return
-        if key != self._advised:
-            self._advised = key
+        self.bench.show_part(machine, key, project.prices, limit)
+        wanted = self._selection.axis if key == SIZES else key
+        if wanted != self._advised:
+            self._advised = wanted
             self._on_advice(())
-        self.advice.ask_for(machine, key, self._selection.place, prices)
-        if self.bench.explains:
+        self.advice.ask_for(machine, wanted, self._selection.place, project.prices)
+        if self.bench.explains and key != SIZES:
             self._explain(machine, key)
 
     def _explain(self, machine: Machine, key: str) -> None:
@@ -290,6 +294,8 @@ class MachineStation(QWidget):
     def _on_pull_changed(self) -> None:
         self._on_advice(self._trials)
         self.first_steps.follow("pull")
+        if self.bench.key == SIZES:
+            self._show_bench(self.feed.machine(), SIZES)
         if self.bench.explains:
             self._explain(self.feed.machine(), self.bench.key)
 

@@ -20,6 +20,8 @@ ORDERS: tuple[tuple[Order, str, str], ...] = (
     ("money", "by money", "of those that gain, what saves or costs the least money first"),
     ("mass", "by weight", "of those that gain, what saves or weighs the least first"),
 )
+INSTEAD, CURES = "try instead", "worth doing, over the whole machine"
+"""What the list is headed by: for one part, for the machine."""
 COLUMNS = (0.47, 0.7, 0.85)
 """Where the three columns start, as shares of the width."""
 
@@ -98,6 +100,8 @@ class TryInstead(QWidget):
 
     chosen = pyqtSignal(object)
     """A trial to be put in."""
+    whole_wanted = pyqtSignal()
+    """The whole machine's cures are asked for."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -109,11 +113,17 @@ class TryInstead(QWidget):
         self.busy = label("", "muted", 0.86)
         self.columns = [label("", "muted", 0.86) for _ in COLUMNS]
         self.orders = QButtonGroup(self)
-        self.more = QPushButton("", self)
+        self.more, self.whole = QPushButton("", self), QPushButton("all parts ▸", self)
         self._list = QVBoxLayout()
         self._build()
         self.orders.idClicked.connect(self._on_order)
         self.more.clicked.connect(self._on_more)
+        self.whole.clicked.connect(self.whole_wanted)
+
+    def head(self, whole: bool) -> None:
+        """Say whether the list is of one part or of the whole machine."""
+        self.title.setText(CURES if whole else INSTEAD)
+        self.whole.setVisible(not whole)
 
     def show_waiting(self, text: str) -> None:
         """Say how far the solving is; empty when it is done."""
@@ -152,7 +162,14 @@ class TryInstead(QWidget):
         box.setContentsMargins(0, round(0.3 * em()), 0, 0)
         box.setSpacing(0)
         top = QHBoxLayout()
-        top.addWidget(heading("try instead"))
+        self.title = heading(INSTEAD)
+        top.addWidget(self.title)
+        self.whole.setFlat(True)
+        self.whole.setFont(font(0.82))
+        self.whole.setProperty("small", True)
+        self.whole.setToolTip("what is worth doing over the whole machine, whichever part it is done to")
+        self.whole.setAccessibleName("Cures for the whole machine")
+        top.addWidget(self.whole)
         top.addStretch()
         for place, (order, words, tip) in enumerate(ORDERS):
             button = QPushButton(words, self)

@@ -1,0 +1,38 @@
+"""What is worth doing over the whole machine, on the bench."""
+
+from PyQt6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from tests.ui.driving import CTRL, machine_of, number
+from unterbau.ui.shell.main_window import MainWindow
+
+
+def test_cures_of_all_parts_are_listed_put_in_and_taken_back(window: MainWindow, qtbot: QtBot) -> None:
+    station = window.machine
+    station.choose_link("gantry_beam")
+    qtbot.mouseClick(station.bench.advice.whole, Qt.MouseButton.LeftButton)
+    assert station.bench.key == "dimensions"
+    assert "whole machine" in station.bench.advice.title.text().lower()
+    assert not station.bench.advice.whole.isVisible()
+    qtbot.waitUntil(lambda: not station.advice.busy and bool(station._trials), timeout=60_000)
+    parts = {trial.alternative.text.split(": ")[0] for trial in station._trials}
+    assert len(parts) > 3
+    before, stiff = machine_of(window), number(window, 1)
+    first = station.bench.advice.rows[0]
+    assert first.trial is not None
+    assert first.trial.gain[1] == max(trial.gain[1] for trial in station._trials)
+    qtbot.mouseClick(first, Qt.MouseButton.LeftButton)
+    assert machine_of(window) == first.trial.machine or machine_of(window) != before
+    assert number(window, 1) > stiff
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert machine_of(window) == before
+
+
+def test_another_pull_asks_for_its_own_cures(window: MainWindow, qtbot: QtBot) -> None:
+    station = window.machine
+    station.show_cures()
+    asked = station._advised
+    window.selection.pull_along(0)
+    assert station._advised != asked
+    assert station.advice.busy
+    station.stop()
