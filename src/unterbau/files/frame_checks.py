@@ -98,7 +98,7 @@ def _sections(document: FrameDocument) -> None:
         path = f"$.sections[{index}]"
         _positive(path, section, ("A", "Iy", "Iz", "J"))
         _not_negative(path, section, ("Asy", "Asz"))
-        if section.Iy * section.Iz <= section.Iyz**2:
+        if section.Iy * section.Iz <= section.Iyz * section.Iyz:
             raise InputError(f"{path}.Iyz", "Iy·Iz must be greater than Iyz²; no real section has this")
 
 

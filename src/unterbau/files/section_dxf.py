@@ -81,10 +81,11 @@ def _entities(space: Any, per: float, path: Path) -> Found:
     skipped: dict[str, int] = {}
     count = 0
     for entity in space:
-        kind, layer = entity.dxftype(), str(entity.dxf.layer)
+        kind = entity.dxftype()
         if kind not in DRAWN:
             skipped[kind] = skipped.get(kind, 0) + 1
             continue
+        layer = str(entity.dxf.layer)
         outline = make_path(entity)
         ends = [outline.start, *outline.control_vertices()]
         count += len(ends)

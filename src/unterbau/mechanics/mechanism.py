@@ -17,6 +17,8 @@ from unterbau.mechanics.factor import factorise, unit_scale
 SUSPICIOUS = 1e-9
 FREE = 1e-15
 LARGE = 0.1
+MOST = 192
+"""Free movements that are looked for and named."""
 DIRECTIONS = ("ux", "uy", "uz", "rx", "ry", "rz")
 
 
@@ -35,7 +37,7 @@ def require_stable(system: System) -> None:
         count = min(wanted, n)
         ratios, vectors = _softest(system, count)
         free = ratios < FREE
-        if not free.all() or count == n:
+        if not free.all() or count == n or wanted >= MOST:
             break
         wanted *= 4
     if free.any():

@@ -156,6 +156,9 @@ def _checked(drawing: Drawing) -> Drawing:
     for line in drawing.open_lines:
         faults += [Fault("this line ends in the open", *end) for end in (line[0], line[-1])]
     for _, ring in drawing.rings:
+        if len(ring) < 3:  # a line there and back
+            faults.append(Fault("this outline holds no area", *ring[0]))
+            continue
         shape = Polygon(ring)
         if not shape.is_valid:
             place = re.search(r"\[(-?[\d.e+-]+) (-?[\d.e+-]+)\]", explain_validity(shape))

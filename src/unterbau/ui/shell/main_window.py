@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtCore import Qt, QUrl
 from PyQt6.QtGui import QCloseEvent, QDesktopServices
-from PyQt6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 from typing_extensions import override
 
 from unterbau.files.recovery import Kept, throw_away
@@ -31,6 +31,7 @@ from unterbau.ui.shell.undo_anywhere import UndoAnywhere
 from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 
 if TYPE_CHECKING:
@@ -242,10 +243,7 @@ class MainWindow(QMainWindow):
     def _lay_out(self) -> None:
         right = QVBoxLayout()
         right.setSpacing(0)
-        line = QFrame()
-        line.setFixedHeight(1)
-        line.setStyleSheet("background: palette(mid);")
-        for widget in (self.header, line, self.notice):
+        for widget in (self.header, hairline(), self.notice):
             right.addWidget(widget)
         right.addWidget(self.pages, 1)
         centre = QWidget(self)

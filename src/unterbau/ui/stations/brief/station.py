@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QShowEvent
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from typing_extensions import override
 
 from unterbau.brief.brief import Brief
@@ -21,6 +21,7 @@ from unterbau.ui.stations.brief.silhouettes import Silhouettes
 from unterbau.ui.stations.brief.sketch import BudgetSketch
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import heading, label
 
 
@@ -104,14 +105,11 @@ class BriefStation(QWidget):
         top.addStretch()
         right.addLayout(top)
         right.addWidget(self.kinds)
-        line = QFrame(self)
-        line.setFixedWidth(1)
-        line.setStyleSheet("background: palette(mid);")
         box = QHBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
         box.addWidget(self.form, 2)
-        box.addWidget(line)
+        box.addWidget(hairline(vertical=True))
         box.addLayout(right, 7)
 
     def _on_wanted(self, brief: Brief, attribute: str) -> None:

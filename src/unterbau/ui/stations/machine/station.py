@@ -3,7 +3,7 @@
 from functools import partial
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from unterbau.brief.targets import SHARES, targets
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut
@@ -34,6 +34,7 @@ from unterbau.ui.stations.machine.readout import Readout
 from unterbau.ui.stations.machine.shelf import Shelf
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.hairline import hairline
 
 SIZES = "dimensions"
 
@@ -163,19 +164,19 @@ class MachineStation(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self.readout)
-        column.addWidget(_line())
+        column.addWidget(hairline())
         self.bench.setMinimumHeight(round(9 * unit))
         column.addWidget(self.bench, 1)
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.view, 7)
-        middle.addWidget(_line(vertical=True))
+        middle.addWidget(hairline(vertical=True))
         middle.addWidget(right, 3)
         box.addWidget(self.load_path)
-        box.addWidget(_line())
+        box.addWidget(hairline())
         box.addWidget(self.first_steps)
         box.addLayout(middle, 1)
-        box.addWidget(_line())
+        box.addWidget(hairline())
         box.addWidget(self.shelf)
 
     def _connect(self) -> None:
@@ -389,13 +390,3 @@ class MachineStation(QWidget):
         self.candidates.show_cards()
         if full is not None:
             self.view.behind.ask_shakes()
-
-
-def _line(vertical: bool = False) -> QFrame:
-    line = QFrame()
-    line.setStyleSheet("background: palette(mid);")
-    if vertical:
-        line.setFixedWidth(1)
-    else:
-        line.setFixedHeight(1)
-    return line

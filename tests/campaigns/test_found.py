@@ -1,0 +1,66 @@
+"""What campaigns found, each class as a small test."""
+
+import json
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from tests.frames import cantilever
+from unterbau.errors import InputError
+from unterbau.files.frame_json import read_frame, solve_document
+from unterbau.files.section_dxf import dxf_text, read_dxf
+from unterbau.model.footprint import footprint
+from unterbau.sections.drawing import Drawing, checked
+from unterbau.sections.section import section
+
+
+def test_an_entity_of_no_known_kind_is_left_out(tmp_path: Path) -> None:
+    place = tmp_path / "a.dxf"
+    place.write_text(dxf_text(section("rhs-80x40x4")).replace("\nLWPOLYLINE\n", "\nLWP0LYLINE\n", 1), encoding="utf-8")
+    drawing = read_dxf(place)
+    assert any("left out" in line for line in drawing.report)
+
+
+def test_a_line_there_and_back_is_an_outline_without_area() -> None:
+    ring = ("0", ((0.0, 0.0), (50.0, 0.0)))
+    square = ("0", ((0.0, 0.0), (50.0, 0.0), (50.0, 50.0), (0.0, 50.0)))
+    found = checked(Drawing((square, ring), (), (), (), "mm"))
+    assert [fault.text for fault in found.faults] == ["this outline holds no area"]
+
+
+@pytest.mark.parametrize(
+    ("where", "value", "words"),
+    [
+        ("modes", 10**40, "from 0 to 200"),
+        ("sections", {"Iyz": 1e300}, "Iy·Iz must be greater"),
+    ],
+)
+def test_numbers_without_sense_are_refused(where: str, value: object, words: str) -> None:
+    frame = cantilever(1)
+    if isinstance(value, dict):
+        frame[where][0].update(value)
+    else:
+        frame[where] = value
+    with pytest.raises(InputError, match=words):
+        solve_document(read_frame(json.dumps(frame)))
+
+
+def test_a_frame_that_falls_apart_in_hundreds_of_pieces_is_refused_soon() -> None:
+    frame = cantilever(400)
+    frame["beams"] = frame["beams"][:1]
+    with pytest.raises(InputError, match="nothing resists a movement of"):
+        solve_document(read_frame(json.dumps(frame)))
+
+
+def test_work_beyond_its_tables_edge_hangs_over() -> None:
+    columns, rows = (0.0, 0.2, 0.4), (0.0, 0.1, 0.2)
+    i, j, share = footprint(columns, rows, np.array([[0.7, 0.1]]), np.array([0.1]))
+    assert np.isfinite(share).all()
+    assert i.max() == 2
+    # The work's rigid movement is kept: crossings that all sink and tilt alike carry it along.
+    tilt = np.zeros((16, 6))
+    for n, (p, q) in enumerate(zip(i[0].tolist(), j[0].tolist(), strict=True)):
+        tilt[n, 2] = 1.0 - 0.5 * columns[p] + 0.3 * rows[q]
+    moved = np.einsum("nab,nb->a", share[0], tilt)
+    assert moved[2] == pytest.approx(1.0 - 0.5 * 0.7 + 0.3 * 0.1)
