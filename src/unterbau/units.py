@@ -244,7 +244,7 @@ _IN_INCHES = {
     "MN/m": ("klbf/in", 1e3 / LBF * INCH), "N/mm²": ("psi", 1e6 / LBF * INCH**2),
     "GPa": ("Mpsi", 1e3 / LBF * INCH**2), "kg/m": ("lb/ft", FOOT / POUND), "kg/m³": ("lb/ft³", FOOT**3 / POUND),
     "cm⁴": ("in⁴", 1e-8 / INCH**4), "cm²": ("in²", 1e-4 / INCH**2), "m/s²": ("ft/s²", 1 / FOOT),
-    "m/min": ("ft/min", 1 / FOOT),
+    "m/min": ("ft/min", 1 / FOOT), "cm": ("in", 1e-2 / INCH), "m": ("ft", 1 / FOOT),
 }  # fmt: skip
 """What those who think in inches call a unit, and how many of theirs one is."""
 

@@ -1,4 +1,4 @@
-"""`./dev soak [EVENTS] [SEED]`: random hands on the real window; prints what broke and how the memory went."""
+"""`./dev soak [EVENTS [SEED [DEMO]]]`: random hands on the real window; prints what broke and how the memory went."""
 
 import os
 import random
@@ -254,6 +254,7 @@ def main() -> int:
     """Run; return 1 where anything broke."""
     events = int(sys.argv[1]) if len(sys.argv) > 1 else 3000
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 1
+    demo = sys.argv[3] if len(sys.argv) > 3 else "carving-router"
     faults = 0
     with tempfile.TemporaryDirectory() as folder:
         for place in ("CONFIG", "DATA", "STATE", "CACHE"):
@@ -263,6 +264,7 @@ def main() -> int:
         window = open_window(["--demo"], 10.0)
         window.resize(1280, 800)
         window.show()
+        window.files.open_demo(demo)
         hands = Hands(window, seed)
         sys.excepthook = hands.on_fault
         for line in campaign(hands, events):

@@ -138,6 +138,17 @@ def _spring_forces(statics: Statics, case: int) -> FloatArray:
     return np.asarray((G.transpose(0, 2, 1) @ (k[:, :, None] * (G @ movement[:, :, None])))[:, :, 0])
 
 
+def spring_loads(statics: Statics) -> FloatArray:
+    """Return forces and moments in the springs of the split frame, blocks among them, in their own directions.
+
+    Shape (n_cases, n_springs, 6), N and N·m; rigid directions show none.
+    """
+    elements = statics.system.elements
+    springs = elements.frame.springs
+    moved = [assembly.pair_movements(u, springs.i, springs.j)[:, :, None] for u in statics.u]
+    return np.stack([elements.springs.k * (elements.springs.G @ one)[:, :, 0] for one in moved])
+
+
 def total_mass(frame: Frame) -> tuple[float, FloatArray]:
     """Return the mass, kg, and the centre of mass, m, of beams, bodies and plates."""
     start = frame.nodes[frame.beams.i] + frame.beams.offset_i

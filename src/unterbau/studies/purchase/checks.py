@@ -1,0 +1,39 @@
+"""All checks before buying, the worst first."""
+
+from collections.abc import Callable
+
+from unterbau.brief.brief import Brief
+from unterbau.machine.machine import Machine
+from unterbau.progress import Progress, Silent
+from unterbau.studies.purchase.check import WORST, Check
+from unterbau.studies.purchase.guides import guide_checks
+from unterbau.studies.purchase.motors import motor_checks
+from unterbau.studies.purchase.screws import screw_checks
+from unterbau.studies.purchase.tipping import tipping_checks
+from unterbau.studies.purchase.wanted import wanted
+from unterbau.units import Units
+
+
+def checks(machine: Machine, brief: Brief, units: Units = "mm", progress: Progress | None = None) -> tuple[Check, ...]:
+    """Return what will do and what will not, for the brief's cuts and speeds; likely joints.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+        Cancelled: The progress asked to stop.
+    """
+    report = progress or Silent()
+    asked = wanted(machine, brief)
+    steps: list[tuple[str, Callable[[], list[Check]]]] = [
+        ("screws", lambda: [check for one in asked for check in screw_checks(one, units)]),
+        ("motors", lambda: [check for one in asked for check in motor_checks(one, units)]),
+        ("feet", lambda: tipping_checks(machine, brief, units)),
+        ("guides", lambda: guide_checks(machine, brief, units)),
+    ]
+    found: dict[tuple[str, str], Check] = {}
+    for number, (words, run) in enumerate(steps):
+        report.step(number, len(steps), words)
+        for check in run():
+            key = (check.key, check.name)
+            if key not in found or not check.share <= found[key].share:
+                found[key] = check
+    return tuple(sorted(found.values(), key=lambda one: (WORST.index(one.verdict), -one.share)))
