@@ -62,12 +62,7 @@ def heat(share: float) -> QColor:
     steps = _used.heat
     place = max(0.0, min(1.0, share)) * (len(steps) - 1)
     low = min(int(place), len(steps) - 2)
-    a, b, t = QColor(steps[low]), QColor(steps[low + 1]), place - low
-    return QColor.fromRgbF(
-        a.redF() + t * (b.redF() - a.redF()),
-        a.greenF() + t * (b.greenF() - a.greenF()),
-        a.blueF() + t * (b.blueF() - a.blueF()),
-    )
+    return mixed(QColor(steps[low]), QColor(steps[low + 1]), place - low)
 
 
 def contrast(a: QColor, b: QColor) -> float:
@@ -220,3 +215,12 @@ def style_sheet() -> str:
       background: {p.panel}; border: 1.5px solid {p.ink}; }}
     QSlider::handle:horizontal:focus {{ border: 2px solid {p.accent}; }}
     """
+
+
+def mixed(a: QColor, b: QColor, share: float) -> QColor:
+    """Return one colour with a share of another in it."""
+    return QColor.fromRgbF(
+        a.redF() * (1 - share) + b.redF() * share,
+        a.greenF() * (1 - share) + b.greenF() * share,
+        a.blueF() * (1 - share) + b.blueF() * share,
+    )

@@ -5,7 +5,7 @@ from math import pi, sqrt
 from unterbau.catalogue.drives import ENDLESS, DriveKind, drive
 from unterbau.studies.purchase.check import Check, judged
 from unterbau.studies.purchase.wanted import Wanted, about
-from unterbau.units import Units, force_text, length_text
+from unterbau.units import Units, force_text, length_text, told
 
 STEEL, DENSITY = 210e9, 7850.0
 """Of screws, Pa and kg/m³."""
@@ -68,12 +68,13 @@ def _whirl(one: Wanted, kind: DriveKind, root: float, length: float, lead: float
     longest = length / sqrt(share) if share > 0.0 else length
     quickest = limit * lead / 60
     cure = (
-        f"no longer than {length_text(longest, units)} at that speed, no faster than {quickest * 60:.1f} m/min at this "
+        f"no longer than {length_text(longest, units)} at that speed, no faster than "
+        f"{told(quickest * 60, 'm/min', units)} at this "
         "length; a thicker screw or one of more lead, a nut that turns on a standing screw, rack or belt"
     )
     return Check(
         one.train.key, f"{one.axis.upper()} screw, whipping",
-        f"{asked:.0f} turns a minute for {one.rapid * 60:.1f} m/min at {length_text(lead, units)} of lead",
+        f"{asked:.0f} turns a minute for {told(one.rapid * 60, 'm/min', units)} at {length_text(lead, units)} of lead",
         f"whips at {whirl(root, length):.0f} a minute: core {length_text(root, units)}, {length_text(length, units)} "
         f"between bearings, one end fixed, the other held; {SAFE_WHIRL:g} of it is {limit:.0f}",
         about(share), judged(share, WATCH), "" if share <= WATCH else cure,

@@ -1,15 +1,19 @@
-"""What the lenses Reach and Shake show of a machine, computed behind."""
+"""What the lenses Reach, Shake and Checks show of a machine, computed behind."""
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from unterbau.brief.brief import Brief
 from unterbau.catalogue.cuts import Cut, cut
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
+from unterbau.studies.purchase.check import Check
+from unterbau.studies.purchase.checks import checks
 from unterbau.studies.reach import Reach, reach
 from unterbau.studies.shake import Shakes, shakes
 from unterbau.studies.stability import Limit, limit
 from unterbau.ui.jobs.asker import Asker
+from unterbau.units import Units
 
 
 class LensAnswers(QObject):
@@ -23,16 +27,23 @@ class LensAnswers(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self.reach, self.shakes, self._limits = Asker(_reach, self), Asker(_shakes, self), Asker(self._limit, self)
-        self.askers = (self.reach, self.shakes, self._limits)
+        self.checks = Asker(_checks, self)
+        self.askers = (self.reach, self.shakes, self._limits, self.checks)
         self._asked: tuple[Machine, Place] | None = None
-        self.cut = cut("hardwood")
+        self.cut, self._brief = cut("hardwood"), Brief()
+        self._units: Units = "mm"
         self.reach.ready.connect(self.ready)
+        self.checks.ready.connect(self.ready)
         self.shakes.ready.connect(self._on_shakes)
         self._limits.ready.connect(self._on_limit)
 
     def show_machine(self, machine: Machine, place: Place) -> None:
         """Answer for another machine or head."""
         self._asked = (machine, place)
+
+    def use_brief(self, brief: Brief, units: Units) -> None:
+        """Check by another brief, told in units."""
+        self._brief, self._units = brief, units
 
     def use_cut(self, chosen: Cut) -> None:
         """Judge by another cut."""
@@ -57,6 +68,17 @@ class LensAnswers(QObject):
     def known_shakes(self) -> Shakes | None:
         """Return the modes and what a tap brings, if they are there already."""
         found: Shakes | None = self.shakes.known(self._asked) if self._asked is not None else None
+        return found
+
+    def ask_checks(self) -> None:
+        """Ask what will not do, for the brief's cuts and speeds."""
+        if self._asked is not None:
+            self.checks.ask((self._asked[0], self._brief, self._units))
+
+    def known_checks(self) -> tuple[Check, ...] | None:
+        """Return what will do and what will not, if it is there already."""
+        asked = (self._asked[0], self._brief, self._units) if self._asked is not None else None
+        found: tuple[Check, ...] | None = self.checks.known(asked)
         return found
 
     def known_limit(self) -> tuple[Limit | None, bool]:
@@ -92,6 +114,10 @@ class LensAnswers(QObject):
 
 def _reach(machine: Machine, progress: Progress) -> Reach:
     return reach(machine, progress=progress)
+
+
+def _checks(asked: tuple[Machine, Brief, Units], progress: Progress) -> tuple[Check, ...]:
+    return checks(*asked, progress)
 
 
 def _shakes(asked: tuple[Machine, Place], progress: Progress) -> Shakes:

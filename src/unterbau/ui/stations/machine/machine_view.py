@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QStackedLayout, QVBoxLayout, QWidget
 
+from unterbau.brief.brief import Brief
 from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, bodies_of, travel
 from unterbau.mechanics.arrays import FloatArray
@@ -15,13 +16,14 @@ from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.checks_bar import ChecksBar
 from unterbau.ui.stations.machine.head_place import HeadPlace
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.stations.machine.reach_bar import ReachBar
 from unterbau.ui.stations.machine.reach_picture import show_map
 from unterbau.ui.stations.machine.shake_bar import ShakeBar
 from unterbau.ui.stations.machine.sizes_view import SizesView
-from unterbau.ui.theme import colour, em, heat
+from unterbau.ui.theme import colour, em, heat, mixed
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import Scene, build_scene, largest_movement, moved, size_of
 from unterbau.ui.viewport.viewport import Viewport
@@ -30,12 +32,13 @@ from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 from unterbau.units import force_text
 
-LENSES = ("shape", "flex", "shake", "reach", "sizes")
+LENSES = ("shape", "flex", "shake", "reach", "checks", "sizes")
 TIPS = {
     "shape": "the machine as built, Alt+S",
     "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
     "shake": "natural modes, what a tap at the tool brings, how deep a cut may go, Alt+K",
     "reach": "the bed coloured by stiffness or droop over the whole travel, Alt+R",
+    "checks": "what will not do, before it is bought: screws, motors, guides, feet, Alt+H",
     "sizes": "travel, heights, overhangs and stances, to be dragged or typed, Ctrl+M",
 }
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
@@ -70,7 +73,7 @@ class MachineView(QWidget):
         self.factor = QSlider(Qt.Orientation.Horizontal, self)
         self.factor_text = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
-        self.reach_bar, self.shake_bar = ReachBar(self), ShakeBar(self)
+        self.reach_bar, self.shake_bar, self.checks_bar = ReachBar(self), ShakeBar(self), ChecksBar(self)
         self.behind = LensAnswers(self)
         self._view, self._phase = view, 0.0
         self._swing = QTimer(self)
@@ -95,6 +98,8 @@ class MachineView(QWidget):
         self.behind.ready.connect(self._draw_later.start)
         self.behind.reach.progressed.connect(self.reach_bar.show_waiting)
         self.behind.shakes.progressed.connect(self.shake_bar.show_waiting)
+        self.behind.checks.progressed.connect(self.checks_bar.show_waiting)
+        self.checks_bar.chosen.connect(self.chosen)
         self.reach_bar.changed.connect(self._draw_later.start)
         self.reach_bar.head_wanted.connect(selection.move_head)
         self.shake_bar.chosen.connect(self._on_chosen)
@@ -123,6 +128,11 @@ class MachineView(QWidget):
         self.behind.show_machine(machine, self._selection.place)
         self._ask()
         self._draw_later.start()
+
+    def show_brief(self, brief: Brief) -> None:
+        """Check by another brief."""
+        self.behind.use_brief(brief, self._view.units)
+        self._ask()
 
     def show_cut(self, chosen: Cut) -> None:
         """Judge by another cut."""
@@ -199,11 +209,13 @@ class MachineView(QWidget):
             self.viewport.hide_map()
         else:
             show_map(self.viewport, self.reach_bar, reach, solved, self._selection.axis, self._view)
+        if lens == "checks" and (found := self.behind.known_checks()) is not None:
+            self.checks_bar.show_checks(found)
         shakes = self.behind.known_shakes() if lens == "shake" else None
         if shakes is not None:
-            found, known = self.behind.known_limit()
+            borne, known = self.behind.known_limit()
             self.shake_bar.show_shakes(machine, shakes, self._selection.link, self._view.units)
-            self.shake_bar.show_limit(found, self.behind.cut, known)
+            self.shake_bar.show_limit(borne, self.behind.cut, known)
             if not self.shake_bar.pause.isChecked():
                 self._swing.start()
 
@@ -212,6 +224,8 @@ class MachineView(QWidget):
             self.behind.ask_reach()
         elif self.lens == "shake":
             self.behind.ask_shakes()
+        elif self.lens == "checks":
+            self.behind.ask_checks()
 
     def _on_chosen(self, answer: object) -> None:
         del answer
@@ -252,10 +266,11 @@ class MachineView(QWidget):
         self.legend.show_largest(largest / total)
         by_key = dict(zip(likely.shares.keys, (table / largest).tolist(), strict=True))
         result = {}
+        heats = by_key if self.lens == "flex" else self.checks_bar.heats() if self.lens == "checks" else {}
         for key in self._scene.keys:
-            base = heat(by_key.get(key, 0.0)) if self.lens == "flex" else colour("sunken")
+            base = heat(heats.get(key, 0.0)) if heats else colour("sunken")
             if key == self._selection.hover:
-                base = _mixed(base, colour("accent"), 0.35)
+                base = mixed(base, colour("accent"), 0.35)
             result[key] = base
         return result
 
@@ -302,9 +317,11 @@ class MachineView(QWidget):
         self.reset.setVisible(lens != "sizes")
         self.reach_bar.setVisible(lens == "reach")
         self.shake_bar.setVisible(lens == "shake")
+        self.checks_bar.setVisible(lens == "checks")
         words = {
             "flex": f"flex drawn × {self.exaggeration:.0f}", "shape": "drawn as built, under no load",
-            "shake": "a mode has no size of its own: drawn as large as can be seen",
+            "checks": "coloured by what will not do", "shake": "a mode has no size of its own: drawn as large as "
+            "can be seen",
         }  # fmt: skip
         self.factor_text.setText(words.get(lens, ""))
 
@@ -349,6 +366,7 @@ class MachineView(QWidget):
         box.addLayout(bottom)
         box.addWidget(self.reach_bar)
         box.addWidget(self.shake_bar)
+        box.addWidget(self.checks_bar)
         self._show_words(self.lens)
 
     def _on_lens(self, place: int) -> None:
@@ -374,11 +392,3 @@ class MachineView(QWidget):
     def _on_clicked(self, key: str) -> None:
         if key:
             self.chosen.emit(key)
-
-
-def _mixed(a: QColor, b: QColor, share: float) -> QColor:
-    return QColor.fromRgbF(
-        a.redF() * (1 - share) + b.redF() * share,
-        a.greenF() * (1 - share) + b.greenF() * share,
-        a.blueF() * (1 - share) + b.blueF() * share,
-    )

@@ -37,6 +37,10 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
 
 SIZES = "dimensions"
+LENS_KEYS = (
+    ("shape", "Alt+S", ""), ("flex", "Alt+F", ""), ("shake", "Alt+K", "natural modes, chatter"),
+    ("reach", "Alt+R", "the whole travel"), ("checks", "Alt+H", "what will not do, before it is bought"),
+)  # fmt: skip
 
 
 class MachineStation(QWidget):
@@ -78,10 +82,10 @@ class MachineStation(QWidget):
                 )
                 for n, axis in enumerate("xyz")
             ),
-            Command("lens-shape", "Lens: shape", partial(view.use_lens, "shape"), "Alt+S"),
-            Command("lens-flex", "Lens: flex", partial(view.use_lens, "flex"), "Alt+F"),
-            Command("lens-shake", "Lens: shake", partial(view.use_lens, "shake"), "Alt+K", "natural modes, chatter"),
-            Command("lens-reach", "Lens: reach", partial(view.use_lens, "reach"), "Alt+R", "the whole travel"),
+            *(
+                Command(f"lens-{name}", f"Lens: {name}", partial(view.use_lens, name), key, tip)
+                for name, key, tip in LENS_KEYS
+            ),
             Command("why", "Why is this so soft?", self.show_why, "Ctrl+Y", "causes, numbers, formula, source"),
             *self.accounts.commands(),
             Command("reset-view", "Reset view", view.viewport.reset_view, "Home"),
@@ -260,6 +264,7 @@ class MachineStation(QWidget):
         chosen = chosen_cut(project.cut, project.own_cut)
         self.load_path.show_cut(chosen, SHARES[project.brief.finish] * project.brief.accuracy)
         self.view.show_cut(chosen)
+        self.view.show_brief(project.brief)
         self.bench.cut.show_cut(project.own_cut)
 
     def _show_bench(self, machine: Machine, key: str) -> None:
@@ -289,6 +294,7 @@ class MachineStation(QWidget):
 
     def _on_units(self) -> None:
         """Say everything again, as it is read now."""
+        self._show_cut()
         self._on_likely()
         self._on_advice(self._trials)
 

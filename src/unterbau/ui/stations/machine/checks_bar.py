@@ -1,0 +1,118 @@
+"""What the lens Checks adds under the view: what will not do, the worst first, each with its working and a cure."""
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+
+from unterbau.studies.purchase.check import Check
+from unterbau.ui.theme import colour, em, font
+from unterbau.ui.widgets.labels import label
+from unterbau.ui.widgets.plain_tip import plain_tip
+
+MARKS = {"pass": "✓", "watch": "!", "fail": "✕", "unknown": "?"}
+HEATS = {"fail": 1.0, "watch": 0.45}
+"""On the heat scale, for parts that a check is about."""
+WORDS = {"pass": "will do", "watch": "near its limit", "fail": "will not do", "unknown": "cannot be told"}
+
+
+def check_title(check: Check) -> str:
+    """Return a check in a line: mark, name, and how much of the limit is asked."""
+    share = "" if check.verdict == "unknown" else f", {check.share:.0%} of what it can"
+    return f"{MARKS[check.verdict]}  {check.name}: {WORDS[check.verdict]}{share}"
+
+
+def count_words(found: tuple[Check, ...]) -> str:
+    """Return how many checks came out how."""
+    counts = [(sum(one.verdict == verdict for one in found), words) for verdict, words in WORDS.items()]
+    return ", ".join(f"{count} {words}" for count, words in reversed(counts) if count)
+
+
+class ChecksBar(QWidget):
+    """A list of checks and the working of the chosen one."""
+
+    chosen = pyqtSignal(str)
+    """The link that a check is about should be put on the bench."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._found: tuple[Check, ...] = ()
+        self.list = QListWidget(self)
+        self.list.setAccessibleName("Checks before buying, the worst first")
+        self.list.setFont(font(0.9))
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
+        self.head = label("", "muted", 0.86)
+        self.asked, self.working, self.cure = label("", size=0.92), label("", "muted", 0.88), label("", size=0.92)
+        self.source = label("", "muted", 0.82)
+        self._build()
+        self.list.currentRowChanged.connect(self._on_row)
+
+    @property
+    def found(self) -> tuple[Check, ...]:
+        """What is shown."""
+        return self._found
+
+    def heats(self) -> dict[str, float]:
+        """Return the heat of each link that a check is about, by its worst verdict."""
+        found: dict[str, float] = {}
+        for one in self._found:  # the worst first
+            for key in (one.key, one.key.replace("_motor", "_drive")):  # motors are drawn with their drives
+                found.setdefault(key, HEATS.get(one.verdict, 0.0))
+        return found
+
+    def show_checks(self, found: tuple[Check, ...]) -> None:
+        """Show checks; the chosen one stays where it is there still."""
+        if found == self._found:
+            return
+        now = self._found[self.list.currentRow()].name if 0 <= self.list.currentRow() < len(self._found) else ""
+        self._found = found
+        self.list.blockSignals(True)
+        self.list.clear()
+        for one in found:
+            item = QListWidgetItem(check_title(one), self.list)
+            item.setToolTip(plain_tip(f"{one.asked}; {one.working}"))
+            if one.verdict in ("fail", "watch"):
+                item.setForeground(colour("warning" if one.verdict == "fail" else "ink"))
+        row = next((n for n, one in enumerate(found) if one.name == now), 0)
+        self.list.setCurrentRow(row)
+        self.list.blockSignals(False)
+        self.head.setText(f"before buying: {count_words(found)}; likely joints, the brief's cuts and speeds")
+        self._show(row)
+
+    def show_waiting(self, done: int, total: int) -> None:
+        """Say that checks are being made."""
+        if total and not self._found:
+            self.head.setText(f"checks are being made, {done} of {total} …")
+
+    def _show(self, row: int) -> None:
+        if not 0 <= row < len(self._found):
+            return
+        one = self._found[row]
+        self.asked.setText(f"asked: {one.asked}")
+        self.working.setText(one.working)
+        self.cure.setText(f"helps: {one.cure}" if one.cure else "nothing needs to be done")
+        self.source.setText(one.source)
+
+    def _on_row(self, row: int) -> None:
+        self._show(row)
+        if 0 <= row < len(self._found) and self._found[row].key:
+            self.chosen.emit(self._found[row].key)
+
+    def _build(self) -> None:
+        unit = em()
+        self.setFixedHeight(round(14.5 * unit))
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(round(0.2 * unit))
+        box.addWidget(self.head)
+        row = QHBoxLayout()
+        row.setSpacing(round(0.8 * unit))
+        row.addWidget(self.list, 6)
+        side = QVBoxLayout()
+        side.setSpacing(round(0.3 * unit))
+        for one in (self.asked, self.working, self.cure, self.source):
+            one.setWordWrap(True)
+            one.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+            side.addWidget(one)
+        side.addStretch(1)
+        row.addLayout(side, 7)
+        box.addLayout(row, 1)

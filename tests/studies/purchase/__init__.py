@@ -1,0 +1,1 @@
+"""Checks before buying, against hand sums and handbook forms."""
