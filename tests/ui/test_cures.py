@@ -3,7 +3,7 @@
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from tests.ui.driving import CTRL, machine_of, number
+from tests.ui.driving import CTRL, machine_of, number, type_into
 from unterbau.ui.shell.main_window import MainWindow
 
 
@@ -36,3 +36,24 @@ def test_another_pull_asks_for_its_own_cures(window: MainWindow, qtbot: QtBot) -
     assert station._advised != asked
     assert station.advice.busy
     station.stop()
+
+
+def test_a_list_does_not_outlive_its_candidate(window: MainWindow, qtbot: QtBot) -> None:
+    """Found by random hands: a row of a router's list was put into a lathe."""
+    station = window.machine
+    station.show_cures()
+    qtbot.waitUntil(lambda: bool(station._trials), timeout=60_000)
+    station.candidates.start("lathe")
+    assert not station._trials
+    assert not [row for row in station.bench.advice.rows if row.isVisible()]
+    station.stop()
+
+
+def test_an_axis_without_travel_stays_where_it_is(window: MainWindow, qtbot: QtBot) -> None:
+    """Found by random hands: a division by a lathe's travel along Z."""
+    window.machine.candidates.start("lathe")
+    head = window.machine.view.head
+    still = next(axis for axis, way in head._travel.items() if not way)
+    type_into(qtbot, head.fields[still].edit, "0 mm")
+    type_into(qtbot, head.fields[still].edit, "5")
+    assert "expected 0 to 0" in head.fields[still].message.text()

@@ -53,5 +53,8 @@ class HeadPlace(QWidget):
         if not -1e-9 <= value <= most + 1e-9:
             self.fields[axis].refuse(f"expected 0 to {length_text(most, self._view.units)}")
             return
+        if not most:
+            self.fields[axis].give_up()  # an axis that does not travel stays where it is
+            return
         share = min(1.0, max(0.0, value / most))
         self._selection.move_head(replace(self._selection.place, **{axis: share}))

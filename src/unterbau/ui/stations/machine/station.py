@@ -64,7 +64,7 @@ class MachineStation(QWidget):
         self.accounts = Accounts(document, selection, view, feed, self.view.behind, self)
         self.first_steps = FirstSteps(self)
         self._trials: tuple[Trial, ...] = ()
-        self._advised: str | int = ""
+        self._advised: object = None
         self._build()
         self._connect()
         self._show_cut()
@@ -272,8 +272,9 @@ class MachineStation(QWidget):
         limit = shop_limits(machine, project.brief, self._settings.units).get(key, "")
         self.bench.show_part(machine, key, project.prices, limit)
         wanted = self._selection.axis if key == SIZES else key
-        if wanted != self._advised:
-            self._advised = wanted
+        advised = (wanted, machine.kind, self._selection.candidate)
+        if advised != self._advised:
+            self._advised = advised
             self._on_advice(())
         self.advice.ask_for(machine, wanted, self._selection.place, project.prices)
         if self.bench.explains and key != SIZES:
