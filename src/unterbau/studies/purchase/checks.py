@@ -8,6 +8,7 @@ from unterbau.progress import Progress, Silent
 from unterbau.studies.purchase.check import WORST, Check
 from unterbau.studies.purchase.guides import guide_checks
 from unterbau.studies.purchase.motors import motor_checks
+from unterbau.studies.purchase.rails import rail_checks
 from unterbau.studies.purchase.screws import screw_checks
 from unterbau.studies.purchase.tipping import tipping_checks
 from unterbau.studies.purchase.wanted import wanted
@@ -27,6 +28,7 @@ def checks(machine: Machine, brief: Brief, units: Units = "mm", progress: Progre
         ("screws", lambda: [check for one in asked for check in screw_checks(one, units)]),
         ("motors", lambda: [check for one in asked for check in motor_checks(one, units)]),
         ("feet", lambda: tipping_checks(machine, brief, units)),
+        ("rails", lambda: rail_checks(machine, units)),
         ("guides", lambda: guide_checks(machine, brief, units)),
     ]
     found: dict[tuple[str, str], Check] = {}
