@@ -12,7 +12,7 @@ from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
 
-NOT_SHOWN = ("carving-router", "leather-table", "lettering-engraver")
+NOT_SHOWN = ("carving-router", "leather-table", "lettering-engraver", "greenhouse-camera")
 TUBE = "steel tube, epoxied sides"
 
 
@@ -94,6 +94,11 @@ def _brief(window: MainWindow) -> None:
     window.show_station(0)
 
 
+def _checks(window: MainWindow) -> None:
+    _demo("clock-plate-mill", window)
+    window.machine.view.use_lens("checks")
+
+
 def _demo(name: str, window: MainWindow) -> None:
     window.document.stack.setClean()
     window.files.open_demo(name)
@@ -118,6 +123,7 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "price-book": _prices,
     "station-to-come": _later,
     "brief": _brief,
+    "machine-checks": _checks,
     **{f"demo-{name}": partial(_demo, name) for name in DEMOS if name not in NOT_SHOWN},
 }
 

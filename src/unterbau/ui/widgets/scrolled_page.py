@@ -6,6 +6,20 @@ from PyQt6.QtWidgets import QFrame, QScrollArea, QWidget
 from typing_extensions import override
 
 
+class _Holder(QWidget):
+    """Gives a page its own size; a scroll area would give it the height it likes best at its width, not the least."""
+
+    def __init__(self, page: QWidget) -> None:
+        super().__init__()
+        self.page = page
+        page.setParent(self)
+
+    @override
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.page.resize(self.size())
+
+
 class ScrolledPage(QScrollArea):
     """Gives its page the whole room, or what the page needs at the least."""
 
@@ -18,7 +32,8 @@ class ScrolledPage(QScrollArea):
         self._soon.setSingleShot(True)
         self._soon.setInterval(0)
         self._soon.timeout.connect(self._fit)
-        self.setWidget(page)
+        self._holder = _Holder(page)
+        self.setWidget(self._holder)
         page.installEventFilter(self)
         self._fit()
 
@@ -42,11 +57,10 @@ class ScrolledPage(QScrollArea):
 
     def _fit(self) -> None:
         """Ask for the height that the page's words need at its width."""
-        page, room = self.widget(), self.viewport()
-        layout = page.layout() if page is not None else None
-        if page is None or room is None or layout is None:
+        room, layout = self.viewport(), self._holder.page.layout()
+        if room is None or layout is None:
             return
         least = layout.totalMinimumSize()
         width = max(least.width(), room.width())
         height = layout.minimumHeightForWidth(width) if layout.hasHeightForWidth() else least.height()
-        page.setMinimumSize(least.width(), max(height, least.height()))
+        self._holder.setMinimumSize(least.width(), max(height, least.height()))

@@ -99,7 +99,7 @@ class ChecksBar(QWidget):
 
     def _build(self) -> None:
         unit = em()
-        self.setFixedHeight(round(14.5 * unit))
+        self.setFixedHeight(round(11.5 * unit))
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(round(0.2 * unit))

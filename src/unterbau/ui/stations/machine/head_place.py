@@ -32,7 +32,7 @@ class HeadPlace(QWidget):
         self.fields: dict[str, QuantityField] = {}
         for axis, words in FROM.items():
             field = QuantityField(f"Head {axis.upper()}, {words}", "length", view, self, self.message)
-            field.edit.setFixedWidth(round(5.2 * em()))
+            field.edit.setFixedWidth(round(4.8 * em()))
             field.edit.setToolTip(f"head along {axis.upper()}, {words} of its travel")
             field.committed.connect(partial(self._on_committed, axis))
             caption = label(axis.upper(), "muted", 0.92)

@@ -189,6 +189,8 @@ class MachineView(QWidget):
         u = self.movement()
         if flex and not self._factor_touched:
             self._fit_factor(u)
+        if lens == "checks" and (found := self.behind.known_checks()) is not None:
+            self.checks_bar.show_checks(found)  # parts are coloured by it
         self.viewport.colour_parts(self._colours(likely))
         self.viewport.light_up(self._selection.link)
         points = moved(self._scene, u, self.exaggeration) if flex else self._scene.points
@@ -209,8 +211,6 @@ class MachineView(QWidget):
             self.viewport.hide_map()
         else:
             show_map(self.viewport, self.reach_bar, reach, solved, self._selection.axis, self._view)
-        if lens == "checks" and (found := self.behind.known_checks()) is not None:
-            self.checks_bar.show_checks(found)
         shakes = self.behind.known_shakes() if lens == "shake" else None
         if shakes is not None:
             borne, known = self.behind.known_limit()
@@ -344,7 +344,7 @@ class MachineView(QWidget):
             self.lenses.addButton(button, place)
             ways.addWidget(button)
         place_row.addWidget(self.head)
-        place_row.addSpacing(round(unit))
+        place_row.addSpacing(round(0.3 * unit))
         self.reset = QPushButton("reset view", self)
         self.reset.setFlat(True)
         self.reset.setToolTip("look at the whole machine from the front, Home")
