@@ -15,6 +15,7 @@ from unterbau.machine.machine import cost_of, links
 from unterbau.project import edits
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers
+from unterbau.studies.purchase.check import Check
 from unterbau.units import Units
 
 DEMO = files("unterbau.demo") / "carving-router.unterbau"
@@ -70,6 +71,20 @@ def test_every_figure_with_its_band() -> None:
     weakest = shares.keys[int(shares.compliance[1].sum(axis=1).argmax())]
     label = next(link.label for link in links(candidate.machine) if link.key == weakest)
     assert label in text
+
+
+def test_checks_that_fail_are_listed_and_the_others_counted() -> None:
+    project = parse_project(DEMO.read_text(encoding="utf-8"))
+    candidate = project.candidate("plate box")
+    bad = Check("z_motor", "Z without power", "<falls>", "m·g", 2.0, "fail", "a brake", "from memory")
+    good = Check("x_drive", "X screw, whipping", "slow", "far", 0.2, "pass", "", "from memory")
+    found = answers(candidate.machine, Place())
+    html = summary_html(Summary(project, candidate, found, Place(), "2026-11-25", "mm", b"", (bad, good)))
+    assert "BEFORE BUYING" in html
+    assert "&lt;falls&gt;" in html
+    assert "a brake" in html
+    assert "X screw" not in html
+    assert "1 of 2 checks pass" in html
 
 
 def test_names_cannot_break_the_page_and_inches_are_inches() -> None:

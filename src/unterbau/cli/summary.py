@@ -16,10 +16,12 @@ def summary(project: Path, candidate: str | None, target: Path) -> None:
     from unterbau.files.summary_html import Summary, write_summary
     from unterbau.structure.parts import Place
     from unterbau.studies.answers import answers
+    from unterbau.studies.purchase.checks import checks
 
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
     place = Place()
     found = answers(chosen.machine, place)
     when = date.today().isoformat()
-    write_summary(target, Summary(opened, chosen, found, place, when, opened.units, b""))
+    checked = checks(chosen.machine, opened.brief, opened.units)
+    write_summary(target, Summary(opened, chosen, found, place, when, opened.units, b"", checked))

@@ -21,6 +21,7 @@ from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers
 from unterbau.studies.cutting import chosen_cut, moved_by
 from unterbau.studies.missed import may_miss
+from unterbau.studies.purchase.check import Check
 from unterbau.units import Units, force_text, in_units, length_text, mass_text, movement_text, number_text, unit_text
 
 AXES = ("X", "Y", "Z")
@@ -50,6 +51,8 @@ class Summary:
     units: Units
     picture: bytes
     """PNG."""
+    checks: tuple[Check, ...] = ()
+    """What was checked before buying, the worst first."""
 
 
 def summary_html(made: Summary) -> str:
@@ -75,7 +78,7 @@ th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
 <p>{_meaning(made)}</p>
 </td></tr></table>
 <h2>WHOSE FLEX IT IS, likely</h2>{_load_path(made)}
-<h2>PARTS</h2>{_parts(made)}
+{_checks(made)}<h2>PARTS</h2>{_parts(made)}
 <h2>ASSUMPTIONS</h2><p class="small">{escape(ASSUMPTIONS)} {escape(may_miss(candidate.machine))}</p>
 </body></html>
 """
@@ -136,6 +139,17 @@ def _meaning(made: Summary) -> str:
         f"{escape(chosen.label)} ({escape(chosen.tool)}) pulls with {force_text(chosen.force.likely, made.units)} "
         f"({chosen.force.low:.0f} – {chosen.force.high:.0f}) and moves the tool: {each}, likely."
     )
+
+
+def _checks(made: Summary) -> str:
+    """Return what will not do or is near its limit; that all is well in a line."""
+    bad = [one for one in made.checks if one.verdict != "pass"]
+    rows = [_row(f"<b>{escape(one.verdict)}</b>", escape(one.name), escape(one.asked), escape(one.cure)) for one in bad]
+    well = len(made.checks) - len(bad)
+    if not made.checks:
+        return ""
+    table = f"<table>{''.join(rows)}</table>" if rows else ""
+    return f"<h2>BEFORE BUYING</h2>{table}<p class='small'>{well} of {len(made.checks)} checks pass</p>"
 
 
 def _load_path(made: Summary) -> str:

@@ -29,6 +29,7 @@ from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.shell.summary_actions import SummaryActions
 from unterbau.ui.shell.undo_anywhere import UndoAnywhere
 from unterbau.ui.stations.later.station import LaterStation
+from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
@@ -66,15 +67,9 @@ class MainWindow(QMainWindow):
         self.keeper = Keeper(self.document, recovery_folder(), self)
         self.files = FileActions(self.document, self.view, self.preferences, self, self.say, self.start_from_nothing)
         self.summary = SummaryActions(
-            self.document,
-            self.selection,
-            self.view,
-            self.feed,
-            self,
-            self.say,
-            self._picture,
+            self.document, self.selection, self.view, self.feed, self, self._lenses, self.say, self._picture,
             self._tell_written,
-        )
+        )  # fmt: skip
         self.setMinimumSize(1100, 700)
         self.resize(1280, 800)
         self._assemble()
@@ -349,6 +344,9 @@ class MainWindow(QMainWindow):
 
     def _tell_started(self, words: str) -> None:
         self.notice.say(words, "", (), "good")
+
+    def _lenses(self) -> LensAnswers:
+        return self.machine.view.behind
 
     def _picture(self) -> bytes:
         return self.machine.view.png()

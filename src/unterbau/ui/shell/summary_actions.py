@@ -15,6 +15,7 @@ from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.theme import font
 from unterbau.ui.view_settings import ViewSettings
 
@@ -52,10 +53,13 @@ class SummaryActions:
 
     def __init__(
         self, document: Document, selection: Selection, view: ViewSettings, feed: Feed, window: QWidget,
-        say: Callable[[str], None], picture: Callable[[], bytes], wrote: Callable[[Path], None],
+        lenses: Callable[[], LensAnswers], say: Callable[[str], None], picture: Callable[[], bytes],
+        wrote: Callable[[Path], None],
     ) -> None:  # fmt: skip
-        """Take `picture` to draw the machine as a PNG, `wrote` to tell where a page went."""
-        self._wrote = wrote
+        """Take what the lenses know, `picture` to draw the machine as a PNG, `wrote` to tell where a page went."""
+        self._wrote, self._lenses = wrote, lenses
+        self._waiting: Path | None = None
+        self._listens = False
         self._document, self._selection, self._view, self._feed = document, selection, view, feed
         self._window, self._say, self._picture = window, say, picture
 
@@ -84,9 +88,15 @@ class SummaryActions:
         if answers is None:
             self._say("The bands are still being computed; make the summary in a moment.")
             return False
+        checks = self._lenses().known_checks()
+        if checks is None:
+            self._waiting = path
+            self._listen()
+            self._lenses().ask_checks()
+            return False
         made = Summary(
             project, candidate, answers, self._selection.place, date.today().isoformat(),
-            self._view.units, self._picture(),
+            self._view.units, self._picture(), checks,
         )  # fmt: skip
         try:
             if path.suffix.lower() in (".html", ".htm"):
@@ -98,3 +108,15 @@ class SummaryActions:
             return False
         self._wrote(path)
         return True
+
+    def _listen(self) -> None:
+        if not self._listens:
+            self._listens = True
+            self._lenses().ready.connect(self._on_checks)
+
+    def _on_checks(self) -> None:
+        """Write the page that waits for its checks."""
+        path = self._waiting
+        if path is not None and self._lenses().known_checks() is not None:
+            self._waiting = None
+            self.save_to(path)
