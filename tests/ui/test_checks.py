@@ -1,6 +1,7 @@
 """The lens Checks: what will not do, before it is bought."""
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QLabel, QPushButton
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
@@ -55,3 +56,26 @@ def test_units_and_brief_are_followed(window: MainWindow, qtbot: QtBot) -> None:
     assert not [one for one in bar.found if " N·m" in one.asked + one.working or " mm" in one.asked + one.working]
     window.view.set_units("mm")
     look(window, qtbot)
+
+
+def test_the_brief_lists_what_will_not_do(window: MainWindow, qtbot: QtBot) -> None:
+    window.files.open_demo("clock-plate-mill")
+    window.show_station(0)
+    wanted = [one for one in checks(machine_of(window), window.document.project.brief) if one.verdict == "fail"]
+    assert wanted
+    rows = window.brief.findings.rows
+
+    def told() -> bool:
+        texts = [text.text() for row in window.brief.findings.rows for text in row.findChildren(QLabel)]
+        return all(any(one.name in text for text in texts) for one in wanted)
+
+    qtbot.waitUntil(told, timeout=20_000)
+    assert rows is not window.brief.findings.rows
+    lead = next(
+        button
+        for button in window.brief.findings.findChildren(QPushButton)
+        if "Z without power" in button.accessibleName()
+    )
+    qtbot.mouseClick(lead, Qt.MouseButton.LeftButton)
+    assert window.selection.link == "z_motor"
+    settle(window, qtbot)

@@ -202,7 +202,7 @@ class MainWindow(QMainWindow):
             self._prices.close()
         self.keeper.close()
         self.feed.close()
-        self.machine.close_view()
+        self._close_stations()
         event.accept()
 
     def _assemble(self) -> None:
@@ -325,7 +325,7 @@ class MainWindow(QMainWindow):
     def _on_restyled(self) -> None:
         """Build all that is seen anew; project, undo and what is looked at stay."""
         station = self.pages.currentIndex()
-        self.machine.close_view()
+        self._close_stations()
         for action in self.actions():
             self.removeAction(action)
             action.deleteLater()
@@ -336,6 +336,12 @@ class MainWindow(QMainWindow):
         self._assemble()
         self.show_station(station)
         self.feed.refresh()
+
+    def _close_stations(self) -> None:
+        """Stop what stations compute behind, and give graphics back."""
+        self.machine.close_view()
+        if self._brief is not None:
+            self._brief.close_station()
 
     def _tell_written(self, path: Path) -> None:
         """Say where a page went, to be opened."""

@@ -59,7 +59,7 @@ class SummaryActions:
         """Take what the lenses know, `picture` to draw the machine as a PNG, `wrote` to tell where a page went."""
         self._wrote, self._lenses = wrote, lenses
         self._waiting: Path | None = None
-        self._listens = False
+        self._listened: LensAnswers | None = None
         self._document, self._selection, self._view, self._feed = document, selection, view, feed
         self._window, self._say, self._picture = window, say, picture
 
@@ -110,9 +110,10 @@ class SummaryActions:
         return True
 
     def _listen(self) -> None:
-        if not self._listens:
-            self._listens = True
-            self._lenses().ready.connect(self._on_checks)
+        lenses = self._lenses()
+        if lenses is not self._listened:
+            self._listened = lenses
+            lenses.ready.connect(self._on_checks)
 
     def _on_checks(self) -> None:
         """Write the page that waits for its checks."""

@@ -10,10 +10,15 @@ from typing_extensions import override
 from unterbau.brief.brief import Brief
 from unterbau.brief.targets import targets
 from unterbau.errors import InputError
+from unterbau.machine.machine import Machine
+from unterbau.progress import Progress
 from unterbau.project import edits
-from unterbau.studies.budget import Cure, budget
+from unterbau.studies.budget import Budget, Cure, Finding, budget
+from unterbau.studies.purchase.check import Check
+from unterbau.studies.purchase.checks import checks
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
+from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.brief.answers import Findings, TargetsPanel
 from unterbau.ui.stations.brief.form import BriefForm
@@ -23,6 +28,7 @@ from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.units import Units
 
 
 class BriefStation(QWidget):
@@ -45,6 +51,8 @@ class BriefStation(QWidget):
         self.findings = Findings(self)
         self.chains = label("", "muted", 0.86)
         self.kinds = Silhouettes(self)
+        self._checks = Asker(_check, self)
+        self._found: Budget | None = None
         self._build()
         self.form.wanted.connect(self._on_wanted)
         self.kinds.chosen.connect(self.kind_wanted)
@@ -54,6 +62,7 @@ class BriefStation(QWidget):
         document.changed.connect(self._on_changed)
         selection.candidate_changed.connect(self._on_changed)
         feed.bands_ready.connect(self.refresh)
+        self._checks.ready.connect(self._show_findings)
         view.changed.connect(self.refresh)
 
     @override
@@ -76,9 +85,27 @@ class BriefStation(QWidget):
         answers = self._feed.full(candidate.machine)
         self.targets.show_targets(targets(project.brief, self._view.units), answers, candidate.name, self._view.units)
         self.sketch.show_budget(candidate.machine, project.brief, found)
-        self.findings.show_findings(found.findings)
+        self._found = found
+        asked = (candidate.machine, project.brief, self._view.units)
+        self._show_findings(self._checks.known(asked) or ())
+        if asked not in self._checks:
+            self._checks.ask(asked)
         lines = [*(one.words(self._view.units) for one in found.chains), found.heights]
         self.chains.setText("\n".join(line for line in lines if line))
+
+    def close_station(self) -> None:
+        """Stop what is computed behind."""
+        self._checks.close()
+
+    def _show_findings(self, checked: tuple[Check, ...]) -> None:
+        """Show what fits, and of what was checked before buying what fails."""
+        if self._found is None:
+            return
+        failed = tuple(
+            Finding(f"{one.name}: {one.asked}; helps: {one.cure}", fits=False, key=one.key)
+            for one in checked if one.verdict == "fail"
+        )  # fmt: skip
+        self.findings.show_findings((*self._found.findings, *failed))
 
     def _build(self) -> None:
         unit = em()
@@ -135,3 +162,7 @@ class BriefStation(QWidget):
 
     def _on_changed(self) -> None:
         self.refresh()
+
+
+def _check(asked: tuple[Machine, Brief, Units], progress: Progress) -> tuple[Check, ...]:
+    return checks(*asked, progress)
