@@ -115,3 +115,10 @@ def test_heights_as_a_sum() -> None:
         "Z: plate to nose 35 mm to 195 mm, less tool 60 mm, less work with vice 100 mm: "
         "35 mm of 160 mm stroke usable; overhang 65 mm"
     )
+
+
+def test_the_heaviest_piece_is_told_with_what_one_person_lifts() -> None:
+    brief = replace(OPEN, lift=35.0)
+    for units, words in (("mm", "one person lifts 35 kg"), ("inch", "one person lifts 77 lb")):
+        found = budget(ColumnMill(), brief, shipped_prices(), units).findings  # type: ignore[arg-type]
+        assert any(words in one.words for one in found)

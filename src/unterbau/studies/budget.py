@@ -274,8 +274,8 @@ def _lifting(machine: Machine, brief: Brief, units: Units) -> list[Finding]:
     piece = heaviest(machine)
     each = piece.mass / max(1, piece.count)
     fits = each <= brief.lift
-    words = f"heaviest piece: {text_words(piece.text, units)}, {mass_text(each, units, 0)}, one person lifts "
-    f"{mass_text(brief.lift, units, 0)}"
+    lifts = mass_text(brief.lift, units, 0)
+    words = f"heaviest piece: {text_words(piece.text, units)}, {mass_text(each, units, 0)}, one person lifts {lifts}"
     return [Finding(words + ("" if fits else "; two people or a hoist"), fits, piece.part)]
 
 
