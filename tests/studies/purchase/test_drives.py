@@ -128,3 +128,8 @@ def test_the_worst_comes_first_and_each_part_once() -> None:
     assert len({(one.key, one.name) for one in found}) == len(found)
     assert all(one.asked and one.working and one.source for one in found)
     assert all(one.cure for one in found if one.verdict in ("fail", "watch"))
+
+
+def test_an_axis_that_lifts_is_not_asked_for_the_speed_of_level_ones() -> None:
+    rows = {one.axis: one.rapid for one in wanted(MovingGantry(), replace(Brief(), process="laser"))}
+    assert rows["z"] < rows["x"] == rows["y"]

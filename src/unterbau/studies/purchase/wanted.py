@@ -13,10 +13,9 @@ from unterbau.structure.motion import Blocks, DriveTrain
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import dot
 
-RAPID = {"cutting": 0.05}
-QUICK = 0.2
-"""Way of the axes between cuts, m/s: 3 m/min where one cuts, 12 m/min for light processes; common practice, no
-source."""
+RAPID, QUICK = 0.05, 0.2
+"""Way of the axes between cuts, m/s: 3 m/min where one cuts and for axes that lift, 12 m/min for level axes of light
+processes; common practice, no source."""
 LIFTS = 0.7
 """Share of an axis's direction along the plumb line from which its drive carries what it moves."""
 DRAG = {"mini": 3.0, "other": 6.0}
@@ -55,7 +54,7 @@ class Wanted:
 def speeds(brief: Brief) -> tuple[float, float]:
     """Return the quickest feed of a brief's cuts and the way between them, m/s."""
     feed = max((cut(name).feed for name in brief.cuts), default=0.0) if brief.process == "cutting" else 0.0
-    return feed, max(feed, RAPID.get(brief.process, QUICK))
+    return feed, max(feed, RAPID if brief.process == "cutting" else QUICK)
 
 
 def cutting_force(brief: Brief) -> Band:
@@ -76,7 +75,8 @@ def wanted(machine: Machine, brief: Brief) -> tuple[Wanted, ...]:
         upright = abs(dot(train.along, (0.0, 0.0, 1.0))) > LIFTS
         weight = mass * 9.80665 if upright else 0.0
         friction = _drag(structure, axis) + (0.0 if upright else ROLLING * mass * 9.80665)
-        rows.append(Wanted(train, axis, feed, rapid, brief.acceleration, mass, weight, force, friction))
+        quick = max(feed, RAPID) if upright else rapid
+        rows.append(Wanted(train, axis, feed, quick, brief.acceleration, mass, weight, force, friction))
     return tuple(rows)
 
 
