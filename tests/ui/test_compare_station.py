@@ -14,7 +14,10 @@ from pytestqt.qtbot import QtBot
 from tests.ui.driving import CTRL, SHIFT, TUBE, first_answers
 from unterbau.band import Band
 from unterbau.studies.compare import Flow
+from unterbau.studies.purchase.check import counted
+from unterbau.studies.purchase.checks import checks
 from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.stations.compare.figures_model import COLUMNS
 from unterbau.ui.stations.compare.picture import Dot, places
 from unterbau.ui.stations.compare.waterfall import bars
 from unterbau.ui.theme import em
@@ -133,3 +136,15 @@ def test_the_station_follows_what_is_edited(compare: MainWindow, qtbot: QtBot) -
     qtbot.waitUntil(lambda: compare.compare.head.text() == "", timeout=20_000)
     compare.view.set_units("inch")
     assert "thou" in compare.compare.sentence.text()
+
+
+def test_checks_before_buying_are_counted_for_each(compare: MainWindow, qtbot: QtBot) -> None:
+    project = compare.document.project
+    wanted = [counted(checks(one.machine, project.brief)) for one in project.candidates]
+    figures = compare.compare.table.figures
+    column = next(n for n, one in enumerate(COLUMNS, 1) if one.title == "checks")
+
+    def shown() -> list[str]:
+        return [str(figures.index(row, column).data()) for row in range(len(wanted))]
+
+    qtbot.waitUntil(lambda: shown() == wanted, timeout=30_000)

@@ -7,6 +7,7 @@ from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import Machine, cost_of, links
 from unterbau.parts_list.bill import Cost
 from unterbau.studies.answers import Answers, LikelyAnswers
+from unterbau.studies.purchase.check import Check
 from unterbau.studies.shares import REST
 
 
@@ -17,6 +18,8 @@ class Figures:
     name: str
     answers: Answers
     cost: Cost
+    checked: tuple[Check, ...] | None = None
+    """Before buying; None while that is being done."""
 
     @property
     def frequency(self) -> Band | None:
@@ -24,9 +27,11 @@ class Figures:
         return self.answers.headline.frequency if self.answers.headline else None
 
 
-def figures(name: str, machine: Machine, answers: Answers, book: PriceBook) -> Figures:
+def figures(
+    name: str, machine: Machine, answers: Answers, book: PriceBook, checked: tuple[Check, ...] | None = None
+) -> Figures:
     """Return a candidate's row."""
-    return Figures(name, answers, cost_of(machine, book))
+    return Figures(name, answers, cost_of(machine, book), checked)
 
 
 @dataclass(frozen=True, slots=True)

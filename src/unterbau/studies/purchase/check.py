@@ -27,6 +27,12 @@ class Check:
     source: str
 
 
+def counted(found: tuple[Check, ...]) -> str:
+    """Return how many checks came out badly, in a few words."""
+    counts = [(sum(one.verdict == verdict for one in found), verdict) for verdict in WORST[:-1]]
+    return ", ".join(f"{count} {verdict}" for count, verdict in counts if count) or "all pass"
+
+
 def judged(share: float, watch: float) -> Verdict:
     """Return the verdict on a share of a limit that is watched from some way below it."""
     if share != share:

@@ -340,8 +340,9 @@ class MainWindow(QMainWindow):
     def _close_stations(self) -> None:
         """Stop what stations compute behind, and give graphics back."""
         self.machine.close_view()
-        if self._brief is not None:
-            self._brief.close_station()
+        for station in (self._brief, self._compare):
+            if station is not None:
+                station.close_station()
 
     def _tell_written(self, path: Path) -> None:
         """Say where a page went, to be opened."""

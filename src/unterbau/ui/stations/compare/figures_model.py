@@ -10,6 +10,7 @@ from typing_extensions import override
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.studies.compare import Figures
+from unterbau.studies.purchase.check import counted
 from unterbau.units import Units, in_units, mass_text, movement_text, number_text, unit_text
 
 WAITING = "…"
@@ -81,6 +82,9 @@ COLUMNS = (
            lambda f: f.answers.likely.moving["Y"]),
     Column("money", "by the price book of the project", lambda f, p, _u: money_text(f.cost.money, p),
            lambda f: f.cost.money),
+    Column("checks", "before buying: what fails, what is near its limit, what cannot be told",
+           lambda f, _p, _u: WAITING if f.checked is None else counted(f.checked),
+           lambda f: sum(100.0 * (one.verdict == "fail") + (one.verdict == "watch") for one in f.checked or ())),
 )  # fmt: skip
 
 

@@ -17,13 +17,19 @@ from PyQt6.QtWidgets import (
 )
 from typing_extensions import override
 
+from unterbau.brief.brief import Brief
 from unterbau.brief.targets import targets
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.figures_csv import write_figures
+from unterbau.machine.machine import Machine
+from unterbau.progress import Progress
 from unterbau.project.project import Candidate
 from unterbau.studies.compare import Figures, figures, flow
+from unterbau.studies.purchase.check import Check
+from unterbau.studies.purchase.checks import checks
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
+from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.compare.figures_model import Row
 from unterbau.ui.stations.compare.figures_table import FiguresTable
@@ -35,6 +41,8 @@ from unterbau.ui.widgets.labels import heading, label
 from unterbau.units import force_text, in_units, movement_text
 
 AXES = ("X", "Y", "Z")
+
+Checked = dict[tuple[Machine, Brief], tuple[Check, ...]]
 
 
 class CompareStation(QWidget):
@@ -57,6 +65,8 @@ class CompareStation(QWidget):
         self.head = label("", "muted", 0.9)
         self.copy = QPushButton("copy", self)
         self.save = QPushButton("save as CSV …", self)
+        self._known: Checked = {}
+        self._checks = Asker(self._check, self)
         self._build()
         self._connect()
 
@@ -100,6 +110,7 @@ class CompareStation(QWidget):
         if button is not None:
             button.setChecked(True)
         rows = self._rows()
+        self._ask_checks()
         self.table.show_rows(rows, self._view.units, chosen)
         units = self._view.units
         (per, _), (kilo, _) = in_units(1e-6, "N/µm", units), in_units(1.0, "kg", units)
@@ -142,8 +153,31 @@ class CompareStation(QWidget):
         )
 
     def _figures(self, candidate: Candidate) -> Figures | None:
-        found = self._feed.full(candidate.machine)
-        return figures(candidate.name, candidate.machine, found, self._document.project.prices) if found else None
+        found, project = self._feed.full(candidate.machine), self._document.project
+        checked = self._known.get((candidate.machine, project.brief))
+        return figures(candidate.name, candidate.machine, found, project.prices, checked) if found else None
+
+    def close_station(self) -> None:
+        """Stop what is computed behind."""
+        self._checks.close()
+
+    def _ask_checks(self) -> None:
+        project = self._document.project
+        missing = tuple(
+            one.machine for one in project.candidates
+            if (one.machine, project.brief) not in self._known and self._feed.full(one.machine) is not None
+        )  # fmt: skip
+        if missing:
+            self._checks.ask((missing, project.brief))
+
+    def _check(self, asked: tuple[tuple[Machine, ...], Brief], progress: Progress) -> Checked:
+        machines, brief = asked
+        return {(machine, brief): checks(machine, brief, "mm", progress) for machine in machines}
+
+    def _on_checked(self, found: Checked) -> None:
+        brief = self._document.project.brief
+        self._known = {key: one for key, one in (self._known | found).items() if key[1] == brief}
+        self.refresh()
 
     def _build(self) -> None:
         unit = em()
@@ -208,6 +242,7 @@ class CompareStation(QWidget):
         self._document.changed.connect(self._on_changed)
         self._selection.pull_changed.connect(self.refresh)
         self._view.changed.connect(self.refresh)
+        self._checks.ready.connect(self._on_checked)
 
     def _on_changed(self, before: object, after: object) -> None:
         del before, after
