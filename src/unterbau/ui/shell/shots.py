@@ -156,7 +156,8 @@ def _settle(application: QApplication, window: MainWindow) -> None:
 
     def busy() -> bool:
         asked = (station.advice, *station.view.behind.askers)
-        return feed.full(feed.machine()) is None or any(one.busy for one in asked)
+        behind = [*asked, *([window.compare.checking] if window.compare.isVisible() else [])]
+        return feed.full(feed.machine()) is None or any(one.busy for one in behind)
 
     def wait() -> None:
         application.processEvents()

@@ -11,6 +11,7 @@ from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.studies.compare import Figures
 from unterbau.studies.purchase.check import counted
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.units import Units, in_units, mass_text, movement_text, number_text, unit_text
 
 WAITING = "…"
@@ -39,7 +40,7 @@ class Column:
 def band_words(band: Band, scale: float) -> str:
     """Return a band as likely (low – high), the smaller end first."""
     low, high = band.ends
-    return f"{number_text(band.likely * scale)}  ({number_text(low * scale)} – {number_text(high * scale)})"
+    return f"{number_text(band.likely * scale)} ({number_text(low * scale)} – {number_text(high * scale)})"
 
 
 def _stiffness(axis: int, name: str) -> Column:
@@ -60,7 +61,7 @@ def titled(text: str, units: Units) -> str:
 def _droop(found: Figures, _prices: PriceBook, units: Units) -> str:
     droop = found.answers.droop
     low, likely, high = (movement_text(v, units) for v in (droop.ends[0], droop.likely, droop.ends[1]))
-    return f"{likely}  ({low.split()[0]} – {high.split()[0]})"
+    return f"{likely} ({low.split()[0]} – {high.split()[0]})"
 
 
 def _shake(found: Figures, _prices: PriceBook, _units: Units) -> str:
@@ -69,7 +70,7 @@ def _shake(found: Figures, _prices: PriceBook, _units: Units) -> str:
 
 COLUMNS = (
     *(_stiffness(axis, name) for axis, name in enumerate("XYZ")),
-    Column("weakest  {N/µm}", "least of X, Y, Z, each at the weakest place of the travel: likely (low – high)",
+    Column("least  {N/µm}", "least of X, Y, Z, each at the weakest place of the travel: likely (low – high)",
            lambda f, _p, u: band_words(min(f.answers.worst, key=lambda b: b.likely), in_units(1e-6, "N/µm", u)[0]),
            lambda f: min(b.likely for b in f.answers.worst)),
     Column("droop", "range of the tool's sinking by weight over the travel", _droop, lambda f: f.answers.droop.likely),
@@ -77,9 +78,6 @@ COLUMNS = (
            lambda f: f.frequency.likely if f.frequency else 0.0),
     Column("mass  {kg}", "whole machine", lambda f, _p, u: mass_text(f.answers.likely.mass, u).split(" ")[0],
            lambda f: f.answers.likely.mass),
-    Column("Y moves", "what the Y drive moves, {kg}",
-           lambda f, _p, u: mass_text(f.answers.likely.moving["Y"], u).split(" ")[0],
-           lambda f: f.answers.likely.moving["Y"]),
     Column("money", "by the price book of the project", lambda f, p, _u: money_text(f.cost.money, p),
            lambda f: f.cost.money),
     Column("checks", "before buying: what fails, what is near its limit, what cannot be told",
@@ -142,7 +140,11 @@ class FiguresModel(QAbstractTableModel):
             return side | Qt.AlignmentFlag.AlignVCenter
         if index.column() == 0:
             name = ("★ " if row.benchmark else "") + row.name
-            return {Qt.ItemDataRole.DisplayRole: name, Qt.ItemDataRole.UserRole: row.name}.get(Qt.ItemDataRole(role))
+            words = {
+                Qt.ItemDataRole.DisplayRole: name, Qt.ItemDataRole.UserRole: row.name,
+                Qt.ItemDataRole.ToolTipRole: plain_tip(row.name),
+            }  # fmt: skip
+            return words.get(Qt.ItemDataRole(role))
         column = COLUMNS[index.column() - 1]
         if role == Qt.ItemDataRole.DisplayRole:
             return column.text(row.figures, row.prices, self._units) if row.figures else WAITING

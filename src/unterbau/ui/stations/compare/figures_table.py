@@ -23,7 +23,7 @@ class FiguresTable(QTableView):
         self._sorted.setSortRole(Qt.ItemDataRole.UserRole)
         self.setModel(self._sorted)
         self.setAccessibleName("Figures of all candidates")
-        self.setFont(font(0.92))
+        self.setFont(font(0.88))
         self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.setShowGrid(False)

@@ -66,7 +66,7 @@ class CompareStation(QWidget):
         self.copy = QPushButton("copy", self)
         self.save = QPushButton("save as CSV …", self)
         self._known: Checked = {}
-        self._checks = Asker(self._check, self)
+        self.checking = Asker(self._check, self)
         self._build()
         self._connect()
 
@@ -159,7 +159,7 @@ class CompareStation(QWidget):
 
     def close_station(self) -> None:
         """Stop what is computed behind."""
-        self._checks.close()
+        self.checking.close()
 
     def _ask_checks(self) -> None:
         project = self._document.project
@@ -168,7 +168,7 @@ class CompareStation(QWidget):
             if (one.machine, project.brief) not in self._known and self._feed.full(one.machine) is not None
         )  # fmt: skip
         if missing:
-            self._checks.ask((missing, project.brief))
+            self.checking.ask((missing, project.brief))
 
     def _check(self, asked: tuple[tuple[Machine, ...], Brief], progress: Progress) -> Checked:
         machines, brief = asked
@@ -242,7 +242,7 @@ class CompareStation(QWidget):
         self._document.changed.connect(self._on_changed)
         self._selection.pull_changed.connect(self.refresh)
         self._view.changed.connect(self.refresh)
-        self._checks.ready.connect(self._on_checked)
+        self.checking.ready.connect(self._on_checked)
 
     def _on_changed(self, before: object, after: object) -> None:
         del before, after
