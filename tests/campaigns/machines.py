@@ -20,7 +20,7 @@ from unterbau.studies.answers import likely_answers
 from unterbau.studies.explain import explain
 
 LONGEST = 5.0
-"""Seconds for the likely answers of any machine."""
+"""Seconds of the processor for the likely answers of any machine."""
 FITS = 1e-6
 """Relative difference that sums may have."""
 
@@ -42,12 +42,12 @@ def drawn(draw: random.Random) -> Machine:
 
 def wrong(machine: Machine, place: Place) -> str:
     """Return what is wrong about the answers of a machine, or nothing."""
-    start = time.perf_counter()
+    start = time.process_time()
     try:
         likely, solved = likely_answers(machine, place)
     except UnterbauError as error:
         return "" if "expected" in str(error) else f"refused without what was expected: {error}"
-    spent = time.perf_counter() - start
+    spent = time.process_time() - start
     give = likely.compliance
     if not np.isfinite(give).all() or not (np.diag(give) > 0.0).all():
         return f"gives {np.diag(give)}"
