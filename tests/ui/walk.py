@@ -12,7 +12,7 @@ from PyQt6.QtCore import QElapsedTimer, QEvent
 from PyQt6.QtWidgets import QApplication, QDialog
 
 from tests.ui.clipping import cut_off
-from unterbau.ui.shell.application import open_window
+from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.shell.station_bar import STATIONS
 from unterbau.ui.stations.machine.machine_view import LENSES
@@ -118,7 +118,7 @@ def main() -> int:
         application.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
     sys.stdout.write(f"{len(looks)} looks, {count} faults\n")
     window.document.stack.setClean()
-    window.close()
+    end(application, window)
     return 1 if count else 0
 
 

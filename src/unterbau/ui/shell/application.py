@@ -9,6 +9,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import cast
 
+from PyQt6.QtCore import QEvent
 from PyQt6.QtWidgets import QApplication
 
 from unterbau.project.fresh import new_project
@@ -33,7 +34,18 @@ def start(arguments: list[str]) -> int:
     window = open_window(arguments)
     sys.excepthook = partial(_tell, window)
     window.show()
-    return application.exec()
+    code = application.exec()
+    sys.excepthook = sys.__excepthook__
+    end(application, window)
+    return code
+
+
+def end(application: QApplication, window: MainWindow) -> None:
+    """Take the window down while there is an application: Python would free them in any order, and Qt crash."""
+    window.close()
+    window.deleteLater()
+    application.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    gc.collect()
 
 
 def open_window(arguments: list[str], point_size: float | None = None) -> MainWindow:

@@ -8,7 +8,7 @@ from pathlib import Path
 from PyQt6.QtCore import QElapsedTimer, QThread
 from PyQt6.QtWidgets import QApplication
 
-from unterbau.ui.shell.application import open_window
+from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -144,7 +144,7 @@ def main() -> None:
         seen.grab().save(str(folder / f"{name}.png"))
         sys.stdout.write(f"{folder / name}.png\n")
     window.document.stack.setClean()
-    window.close()
+    end(application, window)
 
 
 def _settle(application: QApplication, window: MainWindow) -> None:
