@@ -15,6 +15,7 @@ from unterbau.machine.machine import Machine
 from unterbau.structure.parts import Place
 from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import Answers, likely_answers
+from unterbau.studies.purchase.checks import checks
 from unterbau.studies.shake import shakes
 from unterbau.ui import theme
 from unterbau.ui.shell.application import open_window
@@ -34,6 +35,9 @@ def themed(qapp: QApplication) -> Iterator[QApplication]:
         patch.setattr("unterbau.ui.feed.likely_answers", kept_up_to(200.0)(likely_answers))
         patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
         patch.setattr("unterbau.ui.stations.machine.lens_answers.shakes", Once(shakes))
+        once = Once(checks)
+        for place in ("machine.lens_answers", "brief.station", "compare.station"):
+            patch.setattr(f"unterbau.ui.stations.{place}.checks", once)
         yield qapp
 
 

@@ -9,7 +9,7 @@ from tests.campaigns.hands import Hands, campaign, quiet
 from tests.ui.conftest import settle
 from unterbau.ui.shell.main_window import MainWindow
 
-EVENTS = 150
+EVENTS = 100
 
 
 @pytest.mark.parametrize("seed", [3])
