@@ -50,26 +50,46 @@ def try_instead(
     report = progress or Silent()
     found = alternatives(machine, key)
     report.step(0, len(found) + 1, "as it is")
-    now, mass = tip_and_mass(machine, place)
-    money = cost_of(machine, book).money
+    bench = Trials(machine, place, book)
     trials: list[Trial] = []
 
     def solve(rows: tuple[Alternative, ...], total: int) -> None:
         for one in rows:
             report.step(len(trials) + 1, total + 1, one.text)
-            changed = one.applied(machine)
-            try:
-                stiffness, heavier = tip_and_mass(changed, place)
-            except InputError:
-                continue
-            x, y, z = (stiffness / now - 1.0).tolist()
-            trials.append(Trial(one, changed, (x, y, z), heavier - mass, cost_of(changed, book).money - money))
-            report.found(tuple(trials))
+            trial = bench.tried(one)
+            if trial is not None:
+                trials.append(trial)
+                report.found(tuple(trials))
 
     solve(found, len(found))
     more = _of_catalogue(machine, key, place, found)
     solve(more, len(found) + len(more))
     return tuple(trials)
+
+
+class Trials:
+    """Tries alternatives against a machine as it stands, at one place."""
+
+    def __init__(self, machine: Machine, place: Place, book: PriceBook) -> None:
+        """Solve the machine itself.
+
+        Raises:
+            InputError: It cannot be built.
+        """
+        self._machine, self._place, self._book = machine, place, book
+        self._stiffness, self._mass = _solved(machine, place)
+        self._money = cost_of(machine, book).money
+
+    def tried(self, one: Alternative) -> Trial | None:
+        """Return an alternative with its answer; None where it cannot be built."""
+        changed = one.applied(self._machine)
+        try:
+            stiffness, mass = _solved(changed, self._place)
+        except InputError:
+            return None
+        x, y, z = (stiffness / self._stiffness - 1.0).tolist()
+        money = cost_of(changed, self._book).money - self._money
+        return Trial(one, changed, (x, y, z), mass - self._mass, money)
 
 
 def _of_catalogue(machine: Machine, key: str, place: Place, found: tuple[Alternative, ...]) -> tuple[Alternative, ...]:
@@ -85,12 +105,7 @@ def _of_catalogue(machine: Machine, key: str, place: Place, found: tuple[Alterna
     return tuple(one for one in more if one.applied(machine) not in known)
 
 
-def tip_and_mass(machine: Machine, place: Place) -> tuple[FloatArray, float]:
-    """Return the stiffness at the tool tip along x, y, z, N/m, likely, and the mass, kg.
-
-    Raises:
-        InputError: It cannot be built.
-    """
+def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
     built = to_frame(machine, place, "likely")
     mass, _ = total_mass(built.frame)
     return np.asarray(1.0 / np.diag(solve_tip(built))), mass

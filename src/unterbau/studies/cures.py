@@ -5,13 +5,11 @@ from dataclasses import replace
 import numpy as np
 
 from unterbau.catalogue.prices import PriceBook
-from unterbau.errors import InputError
-from unterbau.machine.alternatives import Alternative, alternatives
-from unterbau.machine.machine import Machine, cost_of, links
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.machine.alternatives import alternatives
+from unterbau.machine.machine import Machine, links
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Place
-from unterbau.studies.advise import Trial, tip_and_mass
+from unterbau.studies.advise import Trial, Trials
 from unterbau.studies.answers import likely_answers
 
 GIVES = 0.03
@@ -48,26 +46,12 @@ def cures(
     labels = {one.key: one.label for one in links(machine)}
     keys = softest_links(machine, place, axis)
     wanted = [(key, one) for key in keys for one in alternatives(machine, key)]
-    now, mass = tip_and_mass(machine, place)
-    money = cost_of(machine, book).money
+    bench = Trials(machine, place, book)
     found: dict[Machine, Trial] = {}
     for number, (key, one) in enumerate(wanted):
         report.step(number, len(wanted), one.text)
-        named = replace(one, text=f"{labels[key]}: {one.text}")
-        trial = _tried(machine, named, place, book, (now, mass, money))
+        trial = bench.tried(replace(one, text=f"{labels[key]}: {one.text}"))
         if trial is not None and trial.gain[axis] >= GAINS and trial.machine not in found:
             found[trial.machine] = trial
             report.found(tuple(found.values()))
     return tuple(found.values())
-
-
-def _tried(
-    machine: Machine, one: Alternative, place: Place, book: PriceBook, now: tuple[FloatArray, float, float]
-) -> Trial | None:
-    changed = one.applied(machine)
-    try:
-        stiffness, mass = tip_and_mass(changed, place)
-    except InputError:
-        return None  # what cannot be built is no cure
-    x, y, z = (stiffness / now[0] - 1.0).tolist()
-    return Trial(one, changed, (x, y, z), mass - now[1], cost_of(changed, book).money - now[2])

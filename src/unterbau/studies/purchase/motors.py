@@ -83,7 +83,7 @@ def _pushes(
             "at such speed"
         )
     )
-    each = f"each of {one.shared} " if one.shared > 1 else ""
+    each = f"each of {one.shared}: " if one.shared > 1 else ""
     return Check(
         one.train.motor_key, f"{one.axis.upper()} motor, torque",
         f"{each}{told(asked, 'N·m', units)} at {turns:.0f} turns a minute, {when}",

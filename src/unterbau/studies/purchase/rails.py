@@ -23,6 +23,10 @@ BEARS = 0.1
 20 on firm ground, which is about twice that; from memory."""
 WITHIN, CAREFUL = 20e-6, 10e-6
 """What one reaches with a gauge of two blocks, and against a machined shoulder, m; common practice, no source."""
+SAME_RAIL = 0.01
+"""Blocks closer than this across the rail run on one, m."""
+MOST = 0.2e-3
+"""Beyond it blocks are not what asks for true rails: squareness and the work do, m."""
 WAYS = ((1, "apart", slice(None)), (2, "twisted", slice(1)))
 """Directions of a block across its rail, and which of a rail's blocks are off: all of them sideways, so that the rails
 are too far apart; one in height, so that the four corners are not in one plane."""
@@ -57,14 +61,13 @@ def rails_of(solved: Solved, key: str) -> tuple[IntArray, ...]:
     places = frame.nodes[frame.springs.i[rows]]
     across = places - np.outer(places @ along, along)
     found: list[list[int]] = []
-    for row, place in zip(rows.tolist(), across, strict=True):
-        near = (one for one in found if np.linalg.norm(across[rows.tolist().index(one[0])] - place) < 0.01)
-        rail = next(near, None)
+    for n, place in enumerate(across):
+        rail = next((one for one in found if np.linalg.norm(across[one[0]] - place) < SAME_RAIL), None)
         if rail is None:
-            found.append([row])
+            found.append([n])
         else:
-            rail.append(row)
-    return tuple(np.array(one) for one in found)
+            rail.append(n)
+    return tuple(rows[one] for one in found)
 
 
 def misfits(machine: Machine, place: Place) -> tuple[Misfit, ...]:
@@ -105,7 +108,7 @@ def rail_checks(machine: Machine, units: Units) -> list[Check]:
         soft = "" if guide.preload == "light" else " light preload gives, and"
         found.append(Check(
             one.key, f"{labels[one.key]}, rails {one.way}",
-            f"true to one another within {movement_text(one.allowed, units)}, or blocks bind and wear",
+            _asked(one, units),
             f"{movement_text(OFF, units)} {one.way} load a block with {force_text(one.load, units)}; it may have "
             f"{force_text(BEARS * one.rating, units)} of it, {BEARS:.0%} of its rating; a gauge of two blocks reaches "
             f"{movement_text(WITHIN, units)}",
@@ -117,3 +120,9 @@ def rail_checks(machine: Machine, units: Units) -> list[Check]:
             f"{PRELOAD[guide.preload]:.1%} of the rating comes on top",
         ))  # fmt: skip
     return found
+
+
+def _asked(one: Misfit, units: Units) -> str:
+    if one.allowed > MOST:
+        return f"blocks bear {movement_text(MOST, units)} and more here; square and the work's error ask for less"
+    return f"true to one another within {movement_text(one.allowed, units)}, or blocks bind and wear"

@@ -7,7 +7,7 @@ from unterbau.machine.machine import Machine, lay_out, moving_masses, to_frame
 from unterbau.mechanics.statics import total_mass
 from unterbau.structure.parts import Place
 from unterbau.studies.purchase.check import Check, judged
-from unterbau.studies.purchase.wanted import about
+from unterbau.studies.purchase.wanted import GRAVITY, about
 from unterbau.units import Units, force_text, mass_text, told
 
 HAND = 200.0
@@ -32,13 +32,17 @@ def tipping_checks(machine: Machine, brief: Brief, units: Units) -> list[Check]:
         min(max(p[axis] for p in feet) - centre[axis], centre[axis] - min(p[axis] for p in feet)) for axis in (0, 1)
     )
     top = float(built.frame.nodes[:, 2].max()) - floor
-    holds = mass * 9.80665 * reach
+    holds = mass * GRAVITY * reach
     moved = max(moving_masses(machine).values(), default=0.0)
-    stop = moved * brief.acceleration * (float(centre[2]) - floor + 0.5 * (top - (float(centre[2]) - floor)))
+    stop = moved * brief.acceleration * top  # on the safe side: what stops is hardly higher than that
     words = f"{mass_text(mass, units)} with its centre {told(reach * 1e2, 'cm', units)} inside the nearest line of feet"
     rows = []
     for name, moment, asked in (
-        ("standing, a stop", stop, f"{mass_text(moved, units)} stopped with {told(brief.acceleration, 'm/s²', units)}"),
+        (
+            "standing, a stop",
+            stop,
+            f"{mass_text(moved, units)} stopped with {told(brief.acceleration, 'm/s²', units)} at its top",
+        ),
         ("standing, a pull at its top", HAND * top, f"{force_text(HAND, units)} at {told(top, 'm', units)}"),
     ):
         share = moment / holds if holds > 0.0 else inf

@@ -12,7 +12,9 @@ from unterbau.machine.machine import Machine, lay_out, moving_masses
 from unterbau.structure.motion import Blocks, DriveTrain
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import dot
+from unterbau.studies.loads import GRAVITY as ALONG_Z
 
+GRAVITY = abs(ALONG_Z[2])
 RAPID, QUICK = 0.05, 0.2
 """Way of the axes between cuts, m/s: 3 m/min where one cuts and for axes that lift, 12 m/min for level axes of light
 processes; common practice, no source."""
@@ -73,8 +75,8 @@ def wanted(machine: Machine, brief: Brief) -> tuple[Wanted, ...]:
         axis = train.key.split("_")[0]
         mass = masses.get(axis.upper(), 0.0)
         upright = abs(dot(train.along, (0.0, 0.0, 1.0))) > LIFTS
-        weight = mass * 9.80665 if upright else 0.0
-        friction = _drag(structure, axis) + (0.0 if upright else ROLLING * mass * 9.80665)
+        weight = mass * GRAVITY if upright else 0.0
+        friction = _drag(structure, axis) + (0.0 if upright else ROLLING * mass * GRAVITY)
         quick = max(feed, RAPID) if upright else rapid
         rows.append(Wanted(train, axis, feed, quick, brief.acceleration, mass, weight, force, friction))
     return tuple(rows)

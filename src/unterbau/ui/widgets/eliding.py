@@ -5,6 +5,7 @@ from html import escape
 from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtGui import QHelpEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
+    QAbstractButton,
     QLabel,
     QPushButton,
     QStyle,
@@ -55,21 +56,31 @@ class ElidingLabel(QLabel):
         return self.wordWrap() or super().minimumSizeHint().width() <= self.width()
 
 
+def _narrow(button: QAbstractButton, whole: QSize) -> QSize:
+    """Return the least size of a button that may show a part of its words; `whole` is the one of its kind."""
+    return QSize(min(whole.width(), button.fontMetrics().averageCharWidth() * (LEAST + 2)), whole.height())
+
+
+def _shown(button: QAbstractButton, mode: Qt.TextElideMode) -> str:
+    """Return as much of a button's words as there is room for."""
+    metrics, words = button.fontMetrics(), button.text()
+    needed = metrics.horizontalAdvance(words)
+    room = button.width() - (button.sizeHint().width() - needed)
+    return metrics.elidedText(words, mode, room) if room < needed else words
+
+
 class ElidingButton(QToolButton):
     """A button with words that gives way."""
 
     @override
     def minimumSizeHint(self) -> QSize:
-        whole = super().minimumSizeHint()
-        return QSize(min(whole.width(), self.fontMetrics().averageCharWidth() * (LEAST + 2)), whole.height())
+        return _narrow(self, super().minimumSizeHint())
 
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter, option = QStylePainter(self), QStyleOptionToolButton()
         self.initStyleOption(option)
-        room = self.width() - (self.sizeHint().width() - self.fontMetrics().horizontalAdvance(self.text()))
-        if room < self.fontMetrics().horizontalAdvance(self.text()):
-            option.text = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideMiddle, room)
+        option.text = _shown(self, Qt.TextElideMode.ElideMiddle)
         painter.drawComplexControl(QStyle.ComplexControl.CC_ToolButton, option)
 
 
@@ -78,14 +89,11 @@ class ElidingPush(QPushButton):
 
     @override
     def minimumSizeHint(self) -> QSize:
-        whole = super().minimumSizeHint()
-        return QSize(min(whole.width(), self.fontMetrics().averageCharWidth() * (LEAST + 2)), whole.height())
+        return _narrow(self, super().minimumSizeHint())
 
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter, option = QStylePainter(self), QStyleOptionButton()
         self.initStyleOption(option)
-        room = self.width() - (self.sizeHint().width() - self.fontMetrics().horizontalAdvance(self.text()))
-        if room < self.fontMetrics().horizontalAdvance(self.text()):
-            option.text = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, room)
+        option.text = _shown(self, Qt.TextElideMode.ElideRight)
         painter.drawControl(QStyle.ControlElement.CE_PushButton, option)
