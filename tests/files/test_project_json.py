@@ -18,7 +18,7 @@ from unterbau.errors import InputError, UnterbauError
 from unterbau.files.project_json import parse_project, project_text, read_project, schema, write_project
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.machine import KINDS, kind_of
+from unterbau.machine.machine import KINDS, kind_of, not_standing
 from unterbau.project.project import Candidate, Project
 from unterbau.structure.parts import Joint, Member, Plate, Stand
 from unterbau.ui.shell.file_actions import DEMOS, demo_project
@@ -67,6 +67,38 @@ def test_a_bench_of_version_4_was_firm_and_stays_so() -> None:
     assert router(kept.candidates[0].machine).stand.kind == "bench"
 
 
+def test_changes_survive_saving_and_one_without_footing_too() -> None:
+    text = SAMPLE.with_name("version-6.unterbau").read_text(encoding="utf-8")
+    opened = parse_project(text)
+    machine = opened.candidate("changed").machine
+    assert [one.id for one in machine.changes] == ["brace_1", "panel_1", "weight_1", "left_out_1", "weight_2"]
+    assert list(not_standing(machine)) == ["weight_2"]
+    assert parse_project(project_text(opened)) == opened
+    assert opened.candidate("plain").machine.changes == ()
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "where", "problem"),
+    [
+        (("changes", 0, "sort"), "strut", "changes[0].sort", "got strut"),
+        (("changes", 0, "member", "section"), "no-such", "changes[0].member.section", "no-such"),
+        (("changes", 1, "corners", 2, "face"), "up", "changes[1].corners[2].face", "expected"),
+        (("changes", 2, "hung", "mass"), -1.0, "changes[2].hung.mass", "more than 0"),
+        (("changes", 2, "joint", "kind"), "glue", "changes[2].joint.kind", "glue"),
+    ],
+)
+def test_a_fault_in_a_change_is_named(path: tuple[Any, ...], value: Any, where: str, problem: str) -> None:
+    data = json.loads(SAMPLE.with_name("version-6.unterbau").read_text(encoding="utf-8"))
+    at = data["candidates"][1]["machine"]
+    for step in path[:-1]:
+        at = at[step]
+    at[path[-1]] = value
+    with pytest.raises(InputError) as error:
+        parse_project(json.dumps(data))
+    assert error.value.where == f"$.candidates[1].machine.{where}"
+    assert problem in error.value.problem
+
+
 @pytest.mark.parametrize("name", DEMOS)
 def test_every_demo_comes_back_equal(name: str) -> None:
     project = demo_project(name)
@@ -96,7 +128,7 @@ def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: P
     copy = write_project(path, read_project(path))
     assert copy == tmp_path / "lute.version-1.unterbau"
     assert copy.read_text(encoding="utf-8") == old
-    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 5
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 6
     assert write_project(path, read_project(path)) is None
     path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
     assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
@@ -145,7 +177,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 6, "$.version", "newer Unterbau"),
+    ("version", 7, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),

@@ -1,8 +1,8 @@
-"""Projects as `*.unterbau` files: JSON, version 4; older ones are brought up by `migrations`.
+"""Projects as `*.unterbau` files: JSON, version 6; older ones are brought up by `migrations`.
 
 What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values; 3 the brief,
 and other kinds of machine; 4 own and built-up sections, bolts, ribs, gussets, more of guides and drives, a cut of
-one's own.
+one's own; 5 motors, collets, stiffened members, stands that sway; 6 changes: braces, panels, weights, what is left out.
 """
 
 import dataclasses
@@ -21,7 +21,7 @@ from unterbau.files.atomic import read_text, write_atomically
 from unterbau.files.json_places import told
 from unterbau.files.migrations import UPGRADES
 from unterbau.files.strict_json import read_strictly
-from unterbau.machine.machine import KINDS, Machine
+from unterbau.machine.machine import KINDS, Machine, parts, with_part
 from unterbau.project.checks import check_project
 from unterbau.project.project import Candidate, Project, Units
 from unterbau.sections.built_up import OF
@@ -30,7 +30,7 @@ from unterbau.strict import STRICT
 from unterbau.structure.parts import Member
 
 FORMAT = "unterbau-project"
-VERSION: Final = 5
+VERSION: Final = 6
 SUFFIX = ".unterbau"
 
 
@@ -51,7 +51,7 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[5]
+    version: Literal[6]
     name: str
     units: Units
     benchmark: str
@@ -64,6 +64,7 @@ class ProjectFile:
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
+TAGS = frozenset(kind.id for kind in KINDS) | {"brace", "panel", "weight", "left-out"}
 M = TypeVar("M", bound=Machine)
 
 
@@ -96,7 +97,7 @@ def _parsed(text: str, data: dict[str, Any]) -> Project:
         while data["version"] in UPGRADES:
             data = UPGRADES[data["version"]](data)
         text = json.dumps(data, ensure_ascii=False)
-    stored = read_strictly(_ADAPTER, text, tags=frozenset(kind.id for kind in KINDS))
+    stored = read_strictly(_ADAPTER, text, tags=TAGS)
     sections = _registered(stored.sections)
     names = {old.name: new.name for old, new in zip(stored.sections, sections, strict=True) if old.name != new.name}
     candidates = tuple(Candidate(one.name, _renamed(one.machine, names)) for one in stored.candidates)
@@ -139,13 +140,11 @@ def _new_name(name: str, names: dict[str, str]) -> str:
 
 def _renamed(machine: M, names: dict[str, str]) -> M:
     """Return a machine with its members' sections by their new names."""
-    changed: dict[str, Any] = {}
-    for field in dataclasses.fields(machine) if names else ():
-        value = getattr(machine, field.name)
+    for key, value in parts(machine) if names else ():
         if isinstance(value, Member):
             name = names.get(value.section) or _new_name(value.section, names)
-            changed[field.name] = dataclasses.replace(value, section=name)
-    return dataclasses.replace(machine, **changed) if changed else machine
+            machine = with_part(machine, key, dataclasses.replace(value, section=name))
+    return machine
 
 
 def _plain(text: str) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
 from unterbau.machine.kind import SINGLE, USUAL_COUNT
-from unterbau.machine.machine import Machine, ends, kind_of, lay_out, link, part, with_part
+from unterbau.machine.machine import Machine, ends, fitting, kind_of, lay_out, link, part, with_part
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.model.walls import has_walls
@@ -223,7 +223,7 @@ def _plates(machine: Machine, key: str, now: Plate) -> Iterator[tuple[str, Part]
 def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]]:
     kinds = joints()
     welded = all(_is_steel(machine, name) for name, end in ends(machine).items() if end == key)
-    for name in kind_of(machine).fitting.get(key, ()):
+    for name in fitting(machine, key):
         if name == "weld" and not welded:
             continue
         usual = 1 if key in SINGLE else USUAL_COUNT.get(name, 1)

@@ -14,6 +14,7 @@ from unterbau.structure.parts import (
     Cutter,
     Drive,
     Guide,
+    Hung,
     Joint,
     Member,
     Motor,
@@ -52,6 +53,8 @@ def facts(key: str, part: Part, units: Units = "mm") -> tuple[str, ...]:
             return _stand(part)
         case Sizes():
             return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
+        case Hung():
+            return ("A body as heavy as this, rigid, its middle off the face by half its depth; it only weighs.",)
         case _:
             return _bought(part, units)
 

@@ -2,7 +2,7 @@
 
 import re
 
-from unterbau.machine.machine import Machine, kind_of
+from unterbau.machine.machine import Machine, links
 from unterbau.parts_list.bill import MACHINE, Item
 from unterbau.structure.stand import REST
 from unterbau.units import Units, length_text
@@ -13,7 +13,7 @@ OTHERS = {REST: "feet", "stand": "stand", MACHINE: "whole machine"}
 
 def whose(machine: Machine, item: Item) -> str:
     """Return the part of a machine that an item is of."""
-    label = next((link.label for link in kind_of(machine).links if link.key == item.part), None)
+    label = next((link.label for link in links(machine) if link.key == item.part), None)
     return label or OTHERS.get(item.part, item.part.replace("_", " "))
 
 

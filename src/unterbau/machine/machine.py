@@ -1,11 +1,14 @@
 """All kinds of machine behind one set of functions."""
 
-from dataclasses import replace
+from collections.abc import Mapping
+from dataclasses import fields, replace
 from functools import lru_cache
 from typing import Any, TypeAlias, TypeVar
 
 from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
+from unterbau.machine.changes.change import LeftOut, joint_key, part_key, parts_of
+from unterbau.machine.changes.linked import change_links, changed_part, fitting_joints, with_changed_part
 from unterbau.machine.kind import Kind, Link
 from unterbau.machine.kinds import (
     arm_mill,
@@ -34,7 +37,7 @@ from unterbau.model.to_frame import to_frame as frame_of
 from unterbau.parts_list.bill import UNPRICED, Cost, Item, cost, priced
 from unterbau.structure.bodies import Body
 from unterbau.structure.dimension_line import DimensionLine
-from unterbau.structure.lines import lines_of
+from unterbau.structure.lines import keys_of, lines_of
 from unterbau.structure.lines import moving_masses as masses_moved
 from unterbau.structure.lines import plate_widths as widths_of
 from unterbau.structure.looks import looks
@@ -86,14 +89,26 @@ def to_frame(machine: Machine, place: Place, level: Level = "likely") -> Built:
 
 
 def links(machine: Machine) -> tuple[Link, ...]:
-    """Return the links of the load path from tool to work."""
-    return kind_of(machine).links
+    """Return the links of the load path from tool to work, what was added behind them, without what is left out."""
+    kind = kind_of(machine)
+    if not machine.changes:
+        return kind.links
+    gone = _left_out(machine)
+    return (*(one for one in kind.links if one.key not in gone), *change_links(machine.changes))
+
+
+@lru_cache(maxsize=64)
+def _left_out(machine: Machine) -> frozenset[str]:
+    """Return the links that have no pieces left."""
+    if not any(isinstance(one, LeftOut) for one in machine.changes):
+        return frozenset()
+    whole: Machine = replace(machine, changes=())
+    return keys_of(lay_out(whole)) - keys_of(lay_out(machine))
 
 
 def link(machine: Machine, key: str) -> Link:
     """Return a link of the load path, or the machine's sizes, by key."""
-    kind = kind_of(machine)
-    return next(one for one in (*kind.links, kind.size_link) if one.key == key)
+    return next(one for one in (*links(machine), kind_of(machine).size_link) if one.key == key)
 
 
 def rest(machine: Machine) -> str:
@@ -125,8 +140,34 @@ def listed_mass(machine: Machine) -> float:
 
 def part(machine: Machine, key: str) -> Part:
     """Return the part, joint, guide or drive behind a link."""
+    added = changed_part(machine.changes, key)
+    if added is not None:
+        return added
     found: Part = getattr(machine, key)
     return found
+
+
+def part_at(machine: Machine, key: str) -> Part | None:
+    """Return the part behind a link, or nothing where there is none."""
+    return changed_part(machine.changes, key) or getattr(machine, key, None)
+
+
+def parts(machine: Machine) -> tuple[tuple[str, Part], ...]:
+    """Return all parts of a machine with their keys: of its kind, then what was added."""
+    own = tuple((one.name, getattr(machine, one.name)) for one in fields(machine))
+    added = tuple(pair for one in machine.changes if not isinstance(one, LeftOut) for pair in parts_of(one))
+    return (*((key, found) for key, found in own if isinstance(found, Part)), *added)
+
+
+def fitting(machine: Machine, key: str) -> tuple[str, ...]:
+    """Return the kinds of joint that make sense at a link."""
+    own = fitting_joints(machine.changes, key)
+    return kind_of(machine).fitting.get(key, ()) if own is None else own
+
+
+def not_standing(machine: Machine) -> Mapping[str, str]:
+    """Return the changes that have lost their footing, and why."""
+    return lay_out(machine).fallen
 
 
 def plate_widths(machine: Machine) -> dict[str, float]:
@@ -136,8 +177,11 @@ def plate_widths(machine: Machine) -> dict[str, float]:
 
 def with_part(machine: M, key: str, changed: Part) -> M:
     """Return the machine with one part replaced."""
-    fields: dict[str, Any] = {key: changed}
-    return replace(machine, **fields)
+    added = with_changed_part(machine.changes, key, changed)
+    if added is not None:
+        return replace(machine, changes=added)
+    own: dict[str, Any] = {key: changed}
+    return replace(machine, **own)
 
 
 def travel(machine: Machine) -> tuple[float, float, float]:
@@ -159,7 +203,8 @@ def dimension_lines(machine: Machine, place: Place) -> tuple[DimensionLine, ...]
 
 def ends(machine: Machine) -> dict[str, str]:
     """Return for each part the joint at its ends."""
-    return dict(kind_of(machine).ends)
+    added: dict[str, str] = {part_key(one): joint_key(one) for one in machine.changes if not isinstance(one, LeftOut)}
+    return {**kind_of(machine).ends, **added}
 
 
 def lengths(machine: Machine) -> dict[str, float]:

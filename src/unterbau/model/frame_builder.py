@@ -111,10 +111,11 @@ class FrameBuilder:
         self.masses.append((node, m, inertia, offset))
 
     def spread(self, nodes: tuple[int, ...], m: float) -> None:
-        """Spread a mass along a member's nodes, ends counting half."""
-        share = m / (len(nodes) - 1)
-        for place, node in enumerate(nodes):
-            self.mass(node, share / 2 if place in (0, len(nodes) - 1) else share)
+        """Spread a mass along a member's nodes, to each by the length that goes with it."""
+        stretches = [math.dist(self.places[a], self.places[b]) for a, b in itertools.pairwise(nodes)]
+        whole = sum(stretches)
+        for before, node, after in zip([0.0, *stretches], nodes, [*stretches, 0.0], strict=True):
+            self.mass(node, m * (before + after) / 2 / whole)
 
     def build(self, level: Level = "likely") -> Frame:
         """Return the frame with what is uncertain at a level; it has no supports, springs to ground hold it."""

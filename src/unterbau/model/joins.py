@@ -18,6 +18,7 @@ from unterbau.sections.section import section
 from unterbau.structure.gussets import OF_LEG, PLACES
 from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Join, RibJoin, Springs, Weight
 from unterbau.structure.parts import Joint
+from unterbau.structure.spot import Spot
 from unterbau.structure.stand import REST
 from unterbau.structure.vectors import Vector, X, Y, Z, cross, plus, scaled
 
@@ -35,10 +36,20 @@ OF_PITCH = 0.12
 def join(one: Join, model: Model) -> None:
     """Join two places by a joint."""
     a = model.node(one.a)
-    b = -1 if one.b is None else model.node(one.b)
+    b = -1 if one.b is None else _at_wall(one, one.b, model)
     put_joint(model, one.key, one.joint, a, b, one.face, one.normal, one.up)
     if one.screw:
         model.chains[one.screw] = (a,)
+
+
+def _at_wall(one: Join, spot: Spot, model: Model) -> int:
+    """Return the node that the second side of a joint is: of a bar's wall, where it bears on one."""
+    node, host = model.node(spot), model.bars.get(spot.piece)
+    if one.wall is None or host is None or host.part is None:
+        return node
+    place = model.moved(spot.place, model.structure.pieces[spot.piece].carrier)
+    sides = ((one.up, one.face.height), (cross(one.wall, one.up), one.face.width))
+    return on_wall(model, host, place, one.wall, sides, False)
 
 
 def put_joint(

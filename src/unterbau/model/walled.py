@@ -32,8 +32,6 @@ PITCH, INSET = 0.06, 0.02
 """Between a rail's screws, and from a member's end to the first, m; common practice, no source."""
 MOST = 24
 """Screws that are told apart along a member; a longer one has them wider apart."""
-CROWDED = 0.4
-"""A node nearer than this share of the pitch to the last screw is none."""
 ARM = 1.0
 """Of the auxiliary beam that spreads distortion: far out, it adds next to nothing to the member's own bending, m."""
 BENT = 0.2
@@ -109,12 +107,16 @@ def wall_rail(model: Model, key: str, guide: Guide, host: Laid, start: Vector, e
 
 
 def screws(model: Model, host: Laid) -> list[tuple[int, float]]:
-    """Return the nodes of a member that screws stand at, and where they are from its start, m."""
+    """Return the nodes of a member that screws stand at, and where they are from its start, m.
+
+    Whatever else is fastened between them puts up nodes, but no screws.
+    """
+    along = host.along
+    nodes = [(dot(plus(model.frame.places[n], host.start, -1.0), along), n) for n in host.chain.nodes[1:-1]]
     found: list[tuple[int, float]] = []
-    pitch, along = max(PITCH, host.length / MOST), host.along
-    for node in host.chain.nodes[1:-1]:
-        stop = dot(plus(model.frame.places[node], host.start, -1.0), along)
-        if not found or stop - found[-1][1] > CROWDED * pitch:
+    for wanted in screw_stops(host.length):
+        stop, node = min(nodes, key=lambda one: abs(one[0] - wanted))
+        if not found or stop > found[-1][1]:
             found.append((node, stop))
     return found
 

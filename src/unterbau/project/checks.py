@@ -1,7 +1,6 @@
 """Is a project one that can be worked on? Names the path of the first fault."""
 
 from collections.abc import Callable
-from dataclasses import fields
 from functools import partial
 
 from unterbau.brief.brief import check_brief
@@ -10,7 +9,8 @@ from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import check_prices
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, lay_out
+from unterbau.machine.changes.change import LeftOut, joint_key, parts_of
+from unterbau.machine.machine import Machine, lay_out, parts
 from unterbau.materials.material import material
 from unterbau.model.joining import joint_kind
 from unterbau.model.member import member_values
@@ -18,6 +18,8 @@ from unterbau.project.project import Project
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
 
 NAME_LENGTH = 120
+HELD = {"brace": "member", "panel": "plate", "weight": "hung"}
+"""Field of what was added, by its sort."""
 
 
 def check_project(project: Project) -> None:
@@ -64,17 +66,23 @@ def check_name(where: str, name: str) -> None:
 
 def check_machine(path: str, machine: Machine) -> None:
     """Check that every part of a machine is known and that the machine can be built."""
-    for field in fields(machine):
-        value = getattr(machine, field.name)
-        if isinstance(value, Part):
-            try:
-                check_part(value)
-            except InputError as error:
-                raise InputError(f"{path}.{field.name}.{error.where}", error.problem) from None
+    for key, value in parts(machine):
+        try:
+            check_part(value)
+        except InputError as error:
+            raise InputError(f"{path}.{place_of(machine, key)}.{error.where}", error.problem) from None
     try:
         lay_out(machine)
     except InputError as error:
         raise InputError(f"{path}.{error.where}", error.problem) from None
+
+
+def place_of(machine: Machine, key: str) -> str:
+    """Return where in a machine's data the part behind a link stands."""
+    for index, one in enumerate(machine.changes):
+        if not isinstance(one, LeftOut) and key in dict(parts_of(one)):
+            return f"changes[{index}].{'joint' if key == joint_key(one) else HELD[one.sort]}"
+    return key
 
 
 def check_part(part: Part) -> None:

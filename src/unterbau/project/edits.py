@@ -1,12 +1,12 @@
 """Changes to a project, each a pure function from project to project."""
 
-from dataclasses import fields, replace
+from dataclasses import replace
 
 from unterbau.brief.brief import Brief, check_brief
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, with_part
+from unterbau.machine.machine import Machine, parts, with_part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.solved import SolvedSection, own
@@ -40,8 +40,7 @@ def with_own_sections(project: Project) -> Project:
     """Return the project with just those sections of one's own that its machines use."""
     used: dict[str, SolvedSection] = {}
     for candidate in project.candidates:
-        for field in fields(candidate.machine):
-            part = getattr(candidate.machine, field.name)
+        for _, part in parts(candidate.machine):
             found = own(part.section) if isinstance(part, Member) else None
             if found is not None:
                 used[found.name] = found

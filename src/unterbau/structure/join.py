@@ -29,6 +29,8 @@ class Join:
     head: Vector | None = None
     """Where its head is."""
     carrier: Carrier = STILL
+    wall: Vector | None = None
+    """Off the face that it bears on, where the second is a bar whose wall gives under it."""
 
 
 @dataclass(frozen=True, slots=True)

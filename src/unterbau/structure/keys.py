@@ -1,8 +1,10 @@
 """What links of the load path are called, whatever kind of machine they are in."""
 
-from typing import Literal
+from typing import Literal, NewType
 
-Key = Literal[
+ChangeKey = NewType("ChangeKey", str)
+"""Link of a part that was added to a machine, or of what joins it."""
+Key = ChangeKey | Literal[
     "cutter", "collet", "spindle", "spindle_mount", "z_plate", "z_guides", "z_drive", "z_motor", "x_plate",
     "x_guides", "x_drive", "x_motor", "gantry_beam", "beam_joint", "side", "y_guides", "y_drive", "y_motor",
     "side_beam", "cross_joint", "cross_member", "bed_fixing", "bed", "stand", "wall", "wall_joint", "side_joint",

@@ -45,6 +45,15 @@ def carried_by_feet(structure: Structure) -> float:
     return sum(line.mass for line, _ in _steps(structure))
 
 
+def keys_of(structure: Structure) -> frozenset[str]:
+    """Return the links that a structure has pieces or joints of."""
+    found = {key for step in structure.flat if (key := getattr(step, "key", None)) is not None}
+    found |= {step.motor_key for step in structure.flat if isinstance(step, DriveTrain)}
+    if any(isinstance(step, SpindleUnit) for step in structure.flat):
+        found |= {"spindle", "spindle_mount", "cutter", "collet"}
+    return frozenset(found)
+
+
 def plate_widths(structure: Structure) -> dict[str, float]:
     """Return the width of each plate, m, by its link."""
     return {one.key: one.width for one in structure.flat if isinstance(one, PlatePiece)}

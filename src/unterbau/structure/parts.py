@@ -186,6 +186,25 @@ class Stand:
 
 
 @dataclass(frozen=True, slots=True)
+class Hung:
+    """A body that is hung on a machine: a vice, a motor, a drag chain, a box."""
+
+    __pydantic_config__ = STRICT
+
+    mass: float = 2.0
+    length: float = 0.1
+    """Along X, m."""
+    depth: float = 0.1
+    """Along Y."""
+    height: float = 0.1
+
+    @property
+    def size(self) -> tuple[float, float, float]:
+        """Along X, Y, Z, m."""
+        return (self.length, self.depth, self.height)
+
+
+@dataclass(frozen=True, slots=True)
 class Place:
     """Where the head stands: 0 to 1 along each axis; z = 0 is lowest."""
 
@@ -199,4 +218,4 @@ class Sizes:
     """The sizes of a machine that one decides on; each kind of machine has its own."""
 
 
-Part = Member | Plate | Joint | Guide | Drive | Motor | Spindle | Cutter | Stand | Sizes
+Part = Member | Plate | Joint | Guide | Drive | Motor | Spindle | Cutter | Stand | Hung | Sizes

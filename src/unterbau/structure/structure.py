@@ -1,7 +1,7 @@
 """A machine as pieces, what joins them and what carries them: laid out once, with its head in the middle and lowest."""
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from math import cos, radians, sin
 
@@ -104,6 +104,8 @@ class Structure:
     sizes: tuple[SizeLine, ...]
     way: Callable[[Place], Vector]
     """How far each axis goes from where it is laid out to a place, m."""
+    fallen: Mapping[str, str] = field(default_factory=dict)
+    """Changes that do not stand, and why."""
 
     @cached_property
     def flat(self) -> tuple[Single, ...]:

@@ -10,7 +10,7 @@ from unterbau.brief.brief import Brief
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.item_words import text_words
-from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, lay_out, travel
+from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, lay_out, links, part_at, travel
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.structure.bodies import Prism
@@ -303,9 +303,9 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
     found: dict[str, str] = {}
     text = partial(length_text, units=units)
     if brief.tools:
-        labels = {link.key: link.label for link in kind_of(machine).links}
+        labels = {link.key: link.label for link in links(machine)}
         for key, label in labels.items():
-            part = getattr(machine, key)
+            part = part_at(machine, key)
             if getattr(part, "kind", "") == "weld" and "weld" not in brief.tools:
                 found[key] = f"{label}: welded, and there is no welder"
             if getattr(part, "kind", "") == "flange" and not {"machining-firm", "old-machine"} & {*brief.tools}:
@@ -322,7 +322,7 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
     if brief.lift:
         for line in lines_of(lay_out(machine)):
             each = line.mass / max(1, line.count)
-            if each > brief.lift and isinstance(getattr(machine, line.part, None), Member | Plate):
+            if each > brief.lift and isinstance(part_at(machine, line.part), Member | Plate):
                 found.setdefault(
                     line.part,
                     f"{text_words(line.text, units)}: {mass_text(each, units, 0)}, more than one person lifts",

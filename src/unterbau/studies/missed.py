@@ -1,9 +1,7 @@
 """What the model may miss on a machine: what comparisons with solid bodies left over, and what was never compared."""
 
-from dataclasses import fields
-
 from unterbau.machine.kind import Kind
-from unterbau.machine.machine import Machine, kind_of
+from unterbau.machine.machine import Machine, kind_of, parts
 from unterbau.model.walls import has_walls
 from unterbau.sections.section import section
 from unterbau.structure.parts import Member
@@ -19,9 +17,8 @@ MEASURED = "no machine that was built and measured has been compared yet"
 def may_miss(machine: Machine) -> str:
     """Return in one line what the model may miss on this machine, beside the band."""
     kind = kind_of(machine)
-    members = [(one.name, getattr(machine, one.name)) for one in fields(machine)]
     found: list[str] = []
-    for name, member in members:
+    for name, member in parts(machine):
         if isinstance(member, Member):
             found += _of_member(kind, name, member)
     return "May be missed: " + "; ".join([*dict.fromkeys(found), BUILT, MEASURED]) + "."

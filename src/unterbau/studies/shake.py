@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from unterbau.band import Band, Level
-from unterbau.machine.machine import Machine, kind_of, lay_out, link
+from unterbau.machine.machine import Machine, lay_out, link, links, part_at
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.modes import Modes, solve_modes
@@ -209,11 +209,11 @@ def _several(machine: Machine, key: str) -> bool:
     """Return whether a link is of several pieces, so that it moves in the plural."""
     name = HEAVY.get(key, key)
     pieces = [one for one in lay_out(machine).pieces.values() if not isinstance(one, Point) and one.key == name]
-    return len(pieces) > 1 or isinstance(getattr(machine, name, None), Guide)
+    return len(pieces) > 1 or isinstance(part_at(machine, name), Guide)
 
 
 def _label(machine: Machine, key: str) -> str:
-    known = {one.key for one in kind_of(machine).links}
+    known = {one.key for one in links(machine)}
     return link(machine, HEAVY.get(key, key)).label if key in known else "whole machine"
 
 

@@ -45,7 +45,7 @@ def check_parts(
         elif isinstance(part, Spindle):
             check_spindle(field.name, part)
         else:
-            _check_sizes_of(field.name, part, ribbed)
+            check_sizes_of(field.name, part, ribbed)
 
 
 def check_stances(machine: object, sizes: Sizes) -> None:
@@ -84,6 +84,15 @@ def _check_pieces(name: str, part: Joint | Drive, most_drives: int, gusseted: tu
         within(f"{name}.gusset_thickness", part.gusset_thickness, 0.002, 0.05)
 
 
+def check_joint(name: str, part: Joint) -> None:
+    """Check a joint where there is no corner for gussets.
+
+    Raises:
+        InputError: Names the value and says what was expected.
+    """
+    _check_pieces(name, part, 1, ())
+
+
 def _check_added(name: str, what: str, count: int, where: tuple[str, ...]) -> None:
     if count and name not in where:
         raise InputError(f"{name}.{what}", f"expected 0: there is no room for {what} here")
@@ -91,7 +100,12 @@ def _check_added(name: str, what: str, count: int, where: tuple[str, ...]) -> No
         raise InputError(f"{name}.{what}", f"expected 0 to {MOST_ADDED}, got {count}")
 
 
-def _check_sizes_of(name: str, part: Part, ribbed: tuple[str, ...]) -> None:
+def check_sizes_of(name: str, part: Part, ribbed: tuple[str, ...]) -> None:
+    """Check the sizes of a plate, a guide, a member or what is bought.
+
+    Raises:
+        InputError: Names the value and says what was expected.
+    """
     match part:
         case Plate():
             within(f"{name}.thickness", part.thickness, 0.002, thickest(name))

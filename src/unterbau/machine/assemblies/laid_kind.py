@@ -1,18 +1,31 @@
 """A kind of machine whose machines are laid out by one function."""
 
-from collections.abc import Callable, Hashable, Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import fields
 from functools import lru_cache
-from typing import TypeVar
+from typing import Protocol, TypeVar
 
 from unterbau.machine.assemblies.checks import check_parts, check_sizes, check_stances
+from unterbau.machine.changes.applying import changed
+from unterbau.machine.changes.change import Changes
+from unterbau.machine.changes.checks import check_changes
 from unterbau.machine.kind import HOLDERS, Kind, Link, More, Related, SizeField
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Place, Sizes
 from unterbau.structure.structure import LAID_OUT, Structure
 from unterbau.structure.vectors import Vector
 
-M = TypeVar("M", bound=Hashable)
+
+class Changed(Protocol):
+    """A machine with its changes."""
+
+    @property
+    def changes(self) -> Changes:
+        """What is added to it or left out."""
+        ...
+
+
+M = TypeVar("M", bound=Changed)
 KEPT = 24
 
 
@@ -55,9 +68,11 @@ def laid_kind(
         check_sizes(sizes_of(machine), sizes)
         check_parts(machine, most, ribbed, gusseted)
         check_stances(machine, sizes_of(machine))
+        check_changes(machine.changes)
         lay = Layout(machine)
         put_up(lay)
-        return lay.structure(getattr(machine, "stand", None), lambda place: way(machine, place))
+        whole = lay.structure(getattr(machine, "stand", None), lambda place: way(machine, place))
+        return changed(whole, machine.changes)
 
     return Kind(
         model, kind_id, label, good, bad, links, sizes, travel_of, lay_out, ends, {**fitting, **_holders(model)},

@@ -18,6 +18,7 @@ from unterbau.machine.assemblies.table import (
     table_dimension_lines,
     table_height,
 )
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
@@ -89,6 +90,7 @@ class ArmMill:
     x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[ArmMill]) -> None:

@@ -16,6 +16,7 @@ from unterbau.machine.assemblies.table import (
     saddle_reach,
     table_height,
 )
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
 from unterbau.strict import STRICT
@@ -89,6 +90,7 @@ class BracedMill:
     x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[BracedMill]) -> None:

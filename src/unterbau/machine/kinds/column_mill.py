@@ -16,6 +16,7 @@ from unterbau.machine.assemblies.table import (
     saddle_reach,
     table_height,
 )
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
@@ -96,6 +97,7 @@ class ColumnMill:
     x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.035, "iron-gjl-250"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[ColumnMill]) -> None:

@@ -12,6 +12,7 @@ from unterbau.machine.assemblies.ladder import CROSS_MEMBERS
 from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, rib
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
@@ -84,6 +85,7 @@ class FixedBridge:
     cutter: Cutter = field(default_factory=Cutter)
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[FixedBridge]) -> None:

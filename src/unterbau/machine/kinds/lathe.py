@@ -13,6 +13,7 @@ from unterbau.errors import InputError
 from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, round_bar
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.model.spindle import SPINDLE_ZETA, spindle_springs
 from unterbau.strict import STRICT
@@ -95,6 +96,7 @@ class Lathe:
     tailstock: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
     centre: Joint = field(default_factory=lambda: Joint("clamp"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[Lathe]) -> None:

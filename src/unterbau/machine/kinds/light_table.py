@@ -17,6 +17,7 @@ from unterbau.machine.assemblies.ladder import (
     ladder,
 )
 from unterbau.machine.assemblies.laid_kind import laid_kind
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import STAND_LINK
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
@@ -82,6 +83,7 @@ class LightTable:
     cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.012, "steel-s235"))
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[LightTable]) -> None:

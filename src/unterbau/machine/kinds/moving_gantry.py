@@ -18,6 +18,7 @@ from unterbau.machine.assemblies.ladder import (
     ladder,
 )
 from unterbau.machine.assemblies.laid_kind import laid_kind
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import STAND_LINK
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
@@ -88,6 +89,7 @@ class MovingGantry:
     cutter: Cutter = field(default_factory=Cutter)
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[MovingGantry]) -> None:

@@ -27,6 +27,7 @@ from unterbau.machine.assemblies.ladder import (
 )
 from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import join, lay_plate, rib
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.model.bars import stops_of
 from unterbau.strict import STRICT
@@ -96,6 +97,7 @@ class RaisedSides:
     cutter: Cutter = field(default_factory=Cutter)
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[RaisedSides]) -> None:

@@ -8,6 +8,7 @@ from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_li
 from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
 from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import foot
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import STAND_LINK, Link, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
@@ -67,6 +68,7 @@ class SlabRouter:
     cutter: Cutter = field(default_factory=Cutter)
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[SlabRouter]) -> None:

@@ -10,6 +10,7 @@ from unterbau.machine.assemblies.head import FORWARD, SPINDLE_LINKS, slide, z_sl
 from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, collar, fasten, join, lay_plate, point, rib
+from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
@@ -77,6 +78,7 @@ class WallAxis:
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03, "aluminium-6082"))
     collet: Joint = field(default_factory=lambda: Joint("collet"))
+    changes: Changes = ()
 
 
 def put_up(lay: Layout[WallAxis]) -> None:

@@ -7,7 +7,7 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton, QVBoxLayout, QWidget
 
 from unterbau.catalogue.cuts import Cut
-from unterbau.machine.machine import Machine, kind_of, link
+from unterbau.machine.machine import Machine, link, links
 from unterbau.mechanics.receptance import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
 from unterbau.studies.stability import Limit
@@ -28,7 +28,7 @@ LOBES = "lobes"
 
 def swing_words(machine: Machine, swing: Swing) -> str:
     """Return where a mode comes from and what it does to the tool, as one line."""
-    known = {one.key for one in kind_of(machine).links}
+    known = {one.key for one in links(machine)}
     strains = link(machine, swing.strains).label if swing.strains in known else "the feet"
     return (
         f"{swing.strained:.0%} of it gives in {strains}; damping {swing.zeta:.1%}; up to {swing.at_tool:.0%} of the "

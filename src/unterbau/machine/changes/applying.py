@@ -1,0 +1,89 @@
+"""A structure with the changes that are wanted; those that have lost their footing are named, and left away."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
+
+from unterbau.errors import InputError
+from unterbau.machine.changes.bracing import brace_steps
+from unterbau.machine.changes.change import Added, Brace, Change, LeftOut, Panel, Weight, footings, name_of
+from unterbau.machine.changes.hanging import weight_steps
+from unterbau.machine.changes.leaving_out import without
+from unterbau.machine.changes.panelling import panel_steps
+from unterbau.machine.changes.standing import Held, held, mirrored, together
+from unterbau.structure.join import Join
+from unterbau.structure.piece import Bar
+from unterbau.structure.structure import Single, Step, Structure, Turned
+from unterbau.structure.vectors import dot, minus
+
+OTHER = " mirrored"
+NEAR = 1e-3
+
+
+def changed(structure: Structure, changes: tuple[Change, ...]) -> Structure:
+    """Return a structure with changes, what is left out first, then what is added in order."""
+    fallen: dict[str, str] = {}
+    order = sorted(changes, key=lambda one: not isinstance(one, LeftOut))
+    for one in order:
+        try:
+            structure = without(structure, one.what) if isinstance(one, LeftOut) else _with(structure, one)
+        except InputError as error:
+            fallen[one.id] = error.problem
+    return replace(structure, fallen=fallen) if fallen else structure
+
+
+def _with(structure: Structure, one: Added) -> Structure:
+    spots = tuple(held(structure, footing) for footing in footings(one))
+    sets = [spots]
+    if one.mirrored:
+        sets.append(mirrored(structure, spots))
+    for number, each in enumerate(sets):
+        name = _free_name(structure, name_of(one) + (OTHER if number else ""))
+        group = together(structure, each)
+        structure = _put(structure, group, _stepped(one, name, each)(), each)
+    return structure
+
+
+def _stepped(one: Added, name: str, spots: tuple[Held, ...]) -> Callable[[], tuple[Single, ...]]:
+    match one:
+        case Brace():
+            return partial(brace_steps, one, name, *spots)
+        case Panel():
+            return partial(panel_steps, one, name, spots)
+        case Weight():
+            return partial(weight_steps, one, name, *spots)
+
+
+def _free_name(structure: Structure, name: str) -> str:
+    while name in structure.pieces:
+        name = f"added {name}"
+    return name
+
+
+def _put(structure: Structure, group: Turned | None, steps: tuple[Single, ...], spots: tuple[Held, ...]) -> Structure:
+    places = [(one.host.name, one.at.place) for one in spots]
+    places += [(one.b.piece, one.b.place) for one in steps if isinstance(one, Join) and one.b is not None]
+    stops: dict[str, list[float]] = {}
+    for name, place in places:
+        host = structure.pieces[name]
+        if isinstance(host, Bar):
+            stops.setdefault(name, []).append(dot(minus(place, host.start), host.along))
+    put = tuple(_stopped(step, stops) for step in structure.steps)
+    if group is None:
+        put = (*put, *steps)
+    else:
+        where = structure.steps.index(group)
+        turned = put[where]
+        assert isinstance(turned, Turned)
+        put = (*put[:where], replace(turned, steps=(*turned.steps, *steps)), *put[where + 1 :])
+    return replace(structure, steps=put)
+
+
+def _stopped(step: Step, stops: dict[str, list[float]]) -> Step:
+    """Return a step whose bars have nodes where something is fastened."""
+    if isinstance(step, Turned):
+        return replace(step, steps=tuple(_stopped(one, stops) for one in step.steps))
+    if not isinstance(step, Bar) or step.name not in stops:
+        return step
+    new = [at for at in stops[step.name] if all(abs(at - old) > NEAR for old in step.stops)]
+    return replace(step, stops=(*step.stops, *new)) if new else step

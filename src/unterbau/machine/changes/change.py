@@ -1,0 +1,122 @@
+"""Changes to a machine: a member between two spots, a plate over several, a weight at one, a part left out."""
+
+import re
+from dataclasses import dataclass, field
+from typing import Annotated, Literal
+
+from unterbau.strict import STRICT, Tagged
+from unterbau.structure.footing import Footing
+from unterbau.structure.keys import ChangeKey
+from unterbau.structure.parts import Hung, Joint, Member, Part, Plate
+
+JOINT = "_joint"
+NAMED = re.compile(r"(brace|panel|weight|left_out)_[1-9][0-9]{0,3}")
+
+
+@dataclass(frozen=True, slots=True)
+class Brace:
+    """A member between two spots."""
+
+    __pydantic_config__ = STRICT
+
+    id: str
+    a: Footing
+    b: Footing
+    member: Member = field(default_factory=lambda: Member("flat-40x10", "steel-s235"))
+    joint: Joint = field(default_factory=lambda: Joint("bolted-plate"))
+    mirrored: bool = False
+    """Once more on the other side, left and right exchanged."""
+    sort: Literal["brace"] = "brace"
+
+
+@dataclass(frozen=True, slots=True)
+class Panel:
+    """A rectangular plate over three or four spots, fastened there, and between two on one piece."""
+
+    __pydantic_config__ = STRICT
+
+    id: str
+    corners: tuple[Footing, ...]
+    plate: Plate = field(default_factory=lambda: Plate(0.006, "steel-s235"))
+    joint: Joint = field(default_factory=lambda: Joint("bolt"))
+    between: int = 2
+    """Fasteners between two corners on one piece."""
+    margin: float = 0.015
+    """From its spots to its edges, m."""
+    mirrored: bool = False
+    sort: Literal["panel"] = "panel"
+
+
+@dataclass(frozen=True, slots=True)
+class Weight:
+    """A body at a spot."""
+
+    __pydantic_config__ = STRICT
+
+    id: str
+    at: Footing
+    words: str = "weight"
+    """What it is."""
+    hung: Hung = field(default_factory=Hung)
+    joint: Joint = field(default_factory=lambda: Joint("bolted-plate"))
+    mirrored: bool = False
+    sort: Literal["weight"] = "weight"
+
+
+@dataclass(frozen=True, slots=True)
+class LeftOut:
+    """A part that the builder does not want."""
+
+    __pydantic_config__ = STRICT
+
+    id: str
+    what: str
+    """A piece by name, or a link by key: all its pieces."""
+    sort: Literal["left-out"] = "left-out"
+
+
+Added = Brace | Panel | Weight
+Change = Brace | Panel | Weight | LeftOut
+Changes = tuple[Annotated[Change, Tagged("sort")], ...]
+
+
+def part_key(one: Added) -> ChangeKey:
+    """Return the link of what was added."""
+    return ChangeKey(one.id)
+
+
+def joint_key(one: Added) -> ChangeKey:
+    """Return the link of what joins it."""
+    return ChangeKey(one.id + JOINT)
+
+
+def name_of(one: Change) -> str:
+    """Return what a change is called."""
+    if isinstance(one, Weight):
+        return f"{one.words} {one.id.rpartition('_')[2]}"
+    return one.id.replace("_", " ")
+
+
+def footings(one: Change) -> tuple[Footing, ...]:
+    """Return the spots that a change stands on."""
+    match one:
+        case Brace():
+            return (one.a, one.b)
+        case Panel():
+            return one.corners
+        case Weight():
+            return (one.at,)
+        case LeftOut():
+            return ()
+
+
+def parts_of(one: Added) -> tuple[tuple[ChangeKey, Part], tuple[ChangeKey, Joint]]:
+    """Return what was added and what joins it, by their links."""
+    match one:
+        case Brace():
+            part: Part = one.member
+        case Panel():
+            part = one.plate
+        case Weight():
+            part = one.hung
+    return (part_key(one), part), (joint_key(one), one.joint)
