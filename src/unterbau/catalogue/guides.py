@@ -49,6 +49,10 @@ class Block:
 
     rating: tuple[float, float] | None = None
     """Dynamic and static load rating, N; nothing of wheels, which are not rated."""
+    rail_screws: tuple[str, float] | None = None
+    """Size, and pitch along the rail, m; from memory."""
+    block_screws: tuple[str, float, float] | None = None
+    """Size of four, and how far apart across the rail and along it, m; narrow blocks, from memory."""
 
     def springs(self, level: Level, preload: Preload, under: Under = "profile") -> Six:
         """Return stiffness when installed: along the rail (free), sideways, off the rail; roll, pitch, yaw.
@@ -84,9 +88,16 @@ def blocks() -> dict[str, Block]:
             zeta=data["zeta"],
             free=row.get("free_mm", 0.0) / 1e3,
             rating=(row["rating_kN"][0] * 1e3, row["rating_kN"][1] * 1e3) if row["rating_kN"] else None,
+            rail_screws=(row["rail_screws"][0], row["rail_screws"][1] / 1e3) if "rail_screws" in row else None,
+            block_screws=_pattern(row["block_screws"]) if "block_screws" in row else None,
             source=row["source"] if "pair" in row else f"{row['source']}; {data['installed_source']}",
         )
     return result
+
+
+def _pattern(row: list[Any]) -> tuple[str, float, float]:
+    size, across, along = row
+    return size, across / 1e3, along / 1e3
 
 
 def _light(row: dict[str, Any]) -> Band:

@@ -7,6 +7,7 @@ import click
 from unterbau import __version__
 from unterbau.cli.answers import answers
 from unterbau.cli.checks import checks
+from unterbau.cli.clash import clash
 from unterbau.cli.frame import frame
 from unterbau.cli.section import section
 from unterbau.cli.summary import summary
@@ -19,7 +20,7 @@ def unterbau() -> None:
     """See which part of a home-built machine will flex, before buying it."""
 
 
-for _command in (frame, section, answers, checks, summary):
+for _command in (frame, section, answers, checks, clash, summary):
     unterbau.add_command(_command)
 
 

@@ -9,7 +9,7 @@ from unterbau.solids.solids import Solid, solids
 from unterbau.structure.parts import Place
 from unterbau.structure.structure import Structure
 
-Meant = Literal["bore", "lap", "inlet", "recess"]
+Meant = Literal["bore", "lap", "inlet", "recess", "cut"]
 LEAST = 1e-4
 """Less than this counts as touching, m."""
 MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
@@ -18,9 +18,12 @@ MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
     (frozenset({"brace"}), frozenset({"brace"}), "lap"),
     (frozenset({"x_guides"}), frozenset({"tailstock", "headstock"}), "inlet"),
     (frozenset({"z_drive"}), frozenset({"x_plate", "z_plate", "head_plate"}), "recess"),
+    (frozenset({"spindle"}), frozenset({"shaft", "headstock", "chuck", "work"}), "bore"),
+    (frozenset({"cutter"}), frozenset({"work"}), "cut"),
 )
 """Links whose pieces may reach into each other: a screw's end goes through the side that holds it, a shaft sits in its
-bearings, braces that cross are lapped, a stock is let in over the rails, a thick screw between plates in a groove."""
+bearings and carries its chuck, braces that cross are lapped, a stock is let in over the rails, a thick screw between
+plates in a groove, a cutter cuts."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,11 +44,12 @@ def overlaps(structure: Structure, place: Place) -> tuple[Overlap, ...]:
     for a, b in itertools.combinations(solids(structure, place), 2):
         deep = depth(a.body, b.body)
         if deep > LEAST:
-            found.append(Overlap(a.name, b.name, deep, _meant(a, b)))
+            found.append(Overlap(a.name, b.name, deep, meant(a, b)))
     return tuple(found)
 
 
-def _meant(a: Solid, b: Solid) -> Meant | None:
+def meant(a: Solid, b: Solid) -> Meant | None:
+    """Return what is made of two pieces that reach into each other, or nothing where they must not."""
     for first, second, word in MEANT:
         for one, other in ((a, b), (b, a)):
             if one.key in first and other.key in second and (word != "inlet" or one.sort == "rail"):

@@ -1,7 +1,7 @@
 """A structure as closed solids, with the head at a place."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import singledispatch
 
 from unterbau.catalogue.drives import drive
@@ -13,11 +13,11 @@ from unterbau.structure.carrier import Carrier
 from unterbau.structure.ends import Cut, Sawn, sawn
 from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
 from unterbau.structure.looks import RAIL_HEIGHT, on_piece, screw_ends
-from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit
+from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
-from unterbau.structure.piece import Bar, PlatePiece, Rod
+from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
 from unterbau.structure.structure import Step, Structure, Turned
-from unterbau.structure.vectors import Vector, X, Y, Z, cross, dot, minus, plus, scaled
+from unterbau.structure.vectors import ZERO, Vector, X, Y, Z, cross, dot, minus, plus, scaled
 from unterbau.structure.weights import member_rings
 
 CORNERS = 16
@@ -31,11 +31,13 @@ class Solid:
     name: str
     key: str
     sort: str
-    """What it is: bar, plate, rib, gusset, rod, rail, block, shelf, screw, nut, spindle, cutter."""
+    """What it is: bar, plate, rib, gusset, rod, rail, block, shelf, screw, spindle, cutter, weight."""
     body: Convex
     carrier: Carrier
     made: bool
     """Whether it is cut from stock, else bought."""
+    ways: tuple[Vector, Vector, Vector] = (ZERO, ZERO, ZERO)
+    """How far it goes per metre that each axis X, Y, Z goes."""
 
 
 Found = Iterator[Solid]
@@ -50,10 +52,15 @@ def _all(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
     for step in steps:
         if isinstance(step, Turned):
             for one in _all(structure, step.steps, way):
-                yield _changed(one, [step.place(_vector(p)) for p in one.body.corners.tolist()])
+                x, y, z = (step.way(v) for v in one.ways)
+                turned = replace(one, ways=(x, y, z))
+                yield _changed(turned, [step.place(_vector(p)) for p in one.body.corners.tolist()])
             continue
+        carrier = step.carrier
+        ways = tuple(carrier.moved(ZERO, axis) for axis in (X, Y, Z))
         for one in _solid(step, structure):
-            yield _changed(one, [step.carrier.moved(_vector(p), way) for p in one.body.corners.tolist()])
+            moved = replace(one, ways=(ways[0], ways[1], ways[2]))
+            yield _changed(moved, [carrier.moved(_vector(p), way) for p in one.body.corners.tolist()])
 
 
 def _vector(p: list[float]) -> Vector:
@@ -62,7 +69,7 @@ def _vector(p: list[float]) -> Vector:
 
 def _changed(one: Solid, corners: list[Vector]) -> Solid:
     half = len(corners) // 2
-    return Solid(one.name, one.key, one.sort, convex(corners[:half], corners[half:]), one.carrier, one.made)
+    return replace(one, body=convex(corners[:half], corners[half:]))
 
 
 @singledispatch
@@ -141,7 +148,7 @@ def _rib(one: RibJoin, structure: Structure) -> Found:
 
 @_solid.register
 def _base_plate(one: BasePlateJoin, _structure: Structure) -> Found:
-    yield _board(one.plate, "plate")
+    yield _board(one.standing, "plate")
 
 
 @_solid.register
@@ -204,3 +211,12 @@ def _spindle(one: SpindleUnit, _structure: Structure) -> Found:
     ends = (one.x, one.y, one.tip_z), (one.x, one.y, one.nose_z)
     thin = _extruded(round_ring(one.cutter.diameter, CORNERS), *ends, Y)
     yield Solid("cutter", "cutter", "cutter", thin, one.carrier, False)
+
+
+@_solid.register
+def _weight(one: Ware, structure: Structure) -> Found:
+    if one.look is not None:
+        look = one.look
+        body = _extruded(_hull(look.rings[0]), look.start, look.end, look.up)
+        by_itself = isinstance(structure.pieces.get(look.chain), Point)
+        yield Solid(look.chain if by_itself else one.text, one.key, "weight", body, one.carrier, False)

@@ -65,7 +65,7 @@ def sawn(structure: Structure) -> Mapping[str, Sawn]:
         if not isinstance(step, EndJoin | BasePlateJoin):
             continue
         bar = structure.pieces[step.bar]
-        host = step.plate if isinstance(step, BasePlateJoin) else structure.pieces[step.host]
+        host = step.standing if isinstance(step, BasePlateJoin) else structure.pieces[step.host]
         if isinstance(bar, Bar) and isinstance(host, Bar | PlatePiece):
             cuts[bar.name, step.last] = _cut(bar, step.last, host)
     found = {}

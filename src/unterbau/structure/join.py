@@ -1,6 +1,6 @@
 """What joins pieces: joints, ends, seams, feet, what holds a place."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from unterbau.band import AtLevels
@@ -10,7 +10,7 @@ from unterbau.structure.keys import Key
 from unterbau.structure.parts import Joint
 from unterbau.structure.piece import PlatePiece
 from unterbau.structure.spot import Spot
-from unterbau.structure.vectors import Vector, X, Z
+from unterbau.structure.vectors import Vector, X, Z, plus
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +58,13 @@ class BasePlateJoin:
     bolts: tuple[Vector, ...]
     """Those beside the bar, in the plate's middle plane."""
     carrier: Carrier = STILL
+
+    @property
+    def standing(self) -> PlatePiece:
+        """The plate where it lies: the frame has its middle on the other's face, on which it lies with its own."""
+        lift = (-0.5 if self.last else 0.5) * self.plate.height
+        start, end = (plus(place, self.plate.up, lift) for place in (self.plate.start, self.plate.end))
+        return replace(self.plate, start=start, end=end)
 
 
 @dataclass(frozen=True, slots=True)

@@ -87,7 +87,7 @@ def _rib(one: RibJoin, structure: Structure) -> Found:
 
 @_look.register
 def _base_plate(one: BasePlateJoin, structure: Structure) -> Found:
-    return _plate(one.plate, structure)
+    return _plate(one.standing, structure)
 
 
 @_look.register
