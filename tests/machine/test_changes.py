@@ -261,7 +261,7 @@ def test_what_stands_on_turned_parts_is_turned_with_them() -> None:
     brace = Brace("brace_1", Footing("arm", "bottom", 0.2), Footing("head plate", "back", 0.1))
     mill = ArmMill()
     straight = replace(mill, changes=(brace,))
-    turned = replace(straight, dimensions=replace(mill.dimensions, turn=8.0))
+    turned = replace(straight, dimensions=replace(mill.dimensions, turn=8))
     for machine in (straight, turned):
         assert not not_standing(machine)
         likely, _ = likely_answers(machine, Place())

@@ -98,8 +98,8 @@ def test_what_overlaps_anywhere_is_among_the_clashes(kind: Kind) -> None:
     pairs = {frozenset((one.first, one.second)) for one in found.found}
     for x in (0.0, 0.5, 1.0):
         for y, z in ((0.0, 0.0), (1.0, 0.6), (0.3, 1.0)):
-            for one in overlaps(structure, Place(x, y, z)):
-                assert one.meant or frozenset((one.first, one.second)) in pairs
+            for pair in overlaps(structure, Place(x, y, z)):
+                assert pair.meant or frozenset((pair.first, pair.second)) in pairs
     for one in found.found:
         bodies = {body.name: body for body in solids(structure, one.place)}
         assert depth(bodies[one.first].body, bodies[one.second].body) > -1e-6
@@ -109,7 +109,7 @@ def test_what_overlaps_anywhere_is_among_the_clashes(kind: Kind) -> None:
 
 
 def test_a_bracket_in_the_way_is_found_and_gone_when_it_is_moved() -> None:
-    """A bracket of 40 mm on the gantry beam's front stands before the X plate's blocks; on its back nothing meets it."""
+    """A bracket on the gantry beam's front stands before the X plate's blocks; on its back nothing is hit."""
     router = MovingGantry()
     bracket = Weight("weight_1", Footing("gantry beam", "front", 0.75, 0.3), "bracket", Hung(0.2, 0.02, 0.04, 0.02))
     found = clashes(replace(router, changes=(bracket,)))

@@ -17,7 +17,7 @@ def clash(project: Path, candidate: str | None, as_json: bool, target: str) -> N
     """Print what of a candidate of PROJECT collides on its travel, and which screws one cannot reach."""
     from unterbau.files.project_json import candidate_named, read_project
     from unterbau.studies.access import access, reach_words
-    from unterbau.studies.clash import ASSUMED, clashes, cures_of, where_words
+    from unterbau.studies.clash import ASSUMED, clashes, cures_of, spoken, where_words
 
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
@@ -55,7 +55,7 @@ def clash(project: Path, candidate: str | None, as_json: bool, target: str) -> N
     )
     lines = [f"{chosen.name}: {head}; {found.pairs} pairs looked at over the whole travel"]
     for one in found.found:
-        lines.append(f"clash   {one.first} and {one.second}, {where_words(one, opened.units)}")
+        lines.append(f"clash   {spoken(one.first)} and {spoken(one.second)}, {where_words(one, opened.units)}")
         lines += [f"        helps: {cure}" for cure in cures_of(one, chosen.machine, opened.units)]
-    lines += [f"screws  {one.size} of {one.of}: {reach_words(one)}" for one in reached]
+    lines += [f"screws  {one.size} of {spoken(one.of)}: {reach_words(one)}" for one in reached]
     output.write(target, "\n".join([*lines, ASSUMED]) + "\n")

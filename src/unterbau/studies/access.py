@@ -15,6 +15,7 @@ from unterbau.structure.parts import Place
 from unterbau.structure.screws import Screw, screws_of
 from unterbau.structure.structure import LAID_OUT
 from unterbau.structure.vectors import Vector, X, Z, cross, dot, plus, scaled
+from unterbau.studies.clash import spoken
 
 LONG, WIDE = 0.08, 2.0
 """Of the cylinder before a head that a key and a hand need: its length, m, and its diameter in heads; common
@@ -146,5 +147,5 @@ def reach_words(one: Access) -> str:
         )
         said.append(f"{one.sometimes} only with the head at some places, as {at}")
     if one.never:
-        said.append(f"{one.never} never: put in before {' and '.join(one.hidden_by[:2])}")
+        said.append(f"{one.never} never: put in before {' and '.join(spoken(name) for name in one.hidden_by[:2])}")
     return ", ".join(said)

@@ -2,6 +2,7 @@
 
 import itertools
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -138,6 +139,18 @@ def _told(first: Solid, second: Solid, met: Meeting, start: Floats, end: Floats)
     )  # fmt: skip
 
 
+@lru_cache(maxsize=256)
+def collisions(machine: Machine) -> int:
+    """Return how many pairs of pieces collide somewhere on a machine's travel."""
+    return len(clashes(machine).found)
+
+
+def spoken(name: str) -> str:
+    """Return the name of a piece as it is said: X guides rail 1."""
+    words = name.replace("_", " ")
+    return f"{words[0].upper()}{words[1:]}" if words[:2] in ("x ", "y ", "z ") else words
+
+
 @dataclass(frozen=True, slots=True)
 class Together:
     """A clash, and others that are over where it is: one cure for all."""
@@ -190,7 +203,7 @@ def cures_of(one: Clash, machine: Machine, units: Units = "mm") -> tuple[str, ..
     added = {part.id: name_of(part) for part in machine.changes if not isinstance(part, LeftOut)}
     for key, name in zip(one.keys, (one.first, one.second), strict=True):
         if key in added:
-            found.append(f"move the {name} by {length_text(one.depth, units)}, or leave it away")
+            found.append(f"move the {spoken(name)} by {length_text(one.depth, units)}, or leave it away")
     if any(one.moving):
         axis = one.cheapest
         lost, whole = one.lost(axis), one.travel[axis]

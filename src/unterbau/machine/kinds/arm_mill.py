@@ -6,7 +6,6 @@ from typing import Literal
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import Bed, work_on
 from unterbau.machine.assemblies.head import SPINDLE_LINKS, slide, z_slide
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset, lay_plate, rib
 from unterbau.machine.assemblies.table import (
     TABLE_LINKS,
@@ -20,6 +19,7 @@ from unterbau.machine.assemblies.table import (
 )
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout

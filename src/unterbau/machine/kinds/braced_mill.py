@@ -4,7 +4,6 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.assemblies.pieces import beam, fasten, four_feet
 from unterbau.machine.assemblies.table import (
@@ -19,6 +18,7 @@ from unterbau.machine.assemblies.table import (
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand

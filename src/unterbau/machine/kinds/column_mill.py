@@ -4,7 +4,6 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.machine.assemblies.head import SPINDLE_LINKS
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.mill import counterweight, head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset
 from unterbau.machine.assemblies.table import (
@@ -18,6 +17,7 @@ from unterbau.machine.assemblies.table import (
 )
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout

@@ -16,9 +16,9 @@ from unterbau.machine.assemblies.ladder import (
     LADDER_RELATED,
     ladder,
 )
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import STAND_LINK
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand

@@ -25,10 +25,10 @@ from unterbau.machine.assemblies.ladder import (
     LADDER_RELATED,
     ladder,
 )
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import join, lay_plate, rib
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.model.bars import stops_of
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout

@@ -6,10 +6,10 @@ from typing import Literal
 from unterbau.machine.assemblies.bed import bed, work_on
 from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_lines, gantry_on_rails, gantry_places
 from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.pieces import foot
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import STAND_LINK, Link, SizeField
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
 from unterbau.structure.layout import Layout
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Plate, Sizes, Spindle, Stand

@@ -7,11 +7,11 @@ from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.head import FORWARD, SPINDLE_LINKS, slide, z_slide
-from unterbau.machine.assemblies.laid_kind import laid_kind
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, collar, fasten, join, lay_plate, point, rib
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
 from unterbau.structure.join import Springs
 from unterbau.structure.layout import Layout

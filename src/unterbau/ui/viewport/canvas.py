@@ -131,6 +131,21 @@ class Canvas(QWidget):
         actor.PickableOff()
         self._put(name, actor)
 
+    def dots(self, name: str, points: FloatArray, ink: QColor, size: float) -> None:
+        """Show round dots, px wide, in front of what they lie on."""
+        found = _mesh(points)
+        count = len(points)
+        found.SetVerts(_cells(np.stack([np.ones(count, dtype=np.int64), np.arange(count)], axis=1).ravel()))
+        actor = _unlit(_actor(found))
+        _ink(actor, ink)
+        style = actor.GetProperty()
+        style.SetPointSize(size * self.devicePixelRatioF())
+        style.RenderPointsAsSpheresOn()
+        mapper = actor.GetMapper()
+        mapper.SetResolveCoincidentTopologyToPolygonOffset()
+        mapper.SetRelativeCoincidentTopologyPointOffsetParameter(-24.0)
+        self._put(name, actor)
+
     def words(self, name: str, place: FloatArray, text: str, ink: QColor) -> None:
         """Write words over a place, always in front."""
         actor = vtkTextActor()
@@ -204,6 +219,11 @@ class Canvas(QWidget):
         self.renderer.WorldToDisplay()
         x, y, _ = self.renderer.GetDisplayPoint()
         return x / ratio, self.height() - y / ratio
+
+    def away(self, points: FloatArray) -> FloatArray:
+        """Return how far places are from the eye, m, shape (n,)."""
+        towards = np.array(self.camera.GetDirectionOfProjection())
+        return np.asarray(points @ towards)
 
     def picture(self) -> QImage:
         """Return what is drawn."""

@@ -42,6 +42,7 @@ from unterbau.ui.widgets.section_view import SectionView
 from unterbau.units import length_text, mass_text, movement_text
 
 ACCOUNT, CUT = 2, 3
+PANEL = 0.3  # m, of a plate that stands nowhere
 
 
 class Bench(QWidget):
@@ -103,7 +104,7 @@ class Bench(QWidget):
         return self._pages.currentIndex() == 1
 
     def show_part(self, machine: Machine, key: str, prices: PriceBook, limit: str = "") -> None:
-        """Put a part on the bench; `limit` says what this shop cannot do about it."""
+        """Put a part on the bench; `limit` says what stands against it."""
         if key != self._key:
             self.own_wanted.setChecked(False)
             self.show_form()
@@ -118,7 +119,7 @@ class Bench(QWidget):
         lines = [*facts(key, chosen, self._view.units), *self._belt(machine, chosen)]
         self.facts.setText("\n".join(lines))
         self._show_money(machine, key, prices)
-        self.limit.setText(f"brief: {limit}" if limit else "")
+        self.limit.setText(limit)
         self.limit.setVisible(bool(limit))
         self._show_section(chosen)
         self.own_wanted.setVisible(isinstance(chosen, Member))
@@ -231,7 +232,8 @@ class Bench(QWidget):
                 fill = material(chosen.fill).kind if chosen.fill else None
                 self.section.show_section(member_rings(chosen), material(chosen.material).kind, fill)
             case Plate():
-                width = plate_widths(self._machine)[self._key] if self._machine else chosen.thickness
+                widths = plate_widths(self._machine) if self._machine else {}
+                width = widths.get(self._key, PANEL)
                 lying = self._key == "bed"
                 strip = box_ring(width, chosen.thickness) if lying else box_ring(chosen.thickness, width)
                 self.section.show_section((strip,), material(chosen.material).kind, None)

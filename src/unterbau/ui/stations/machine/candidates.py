@@ -10,15 +10,18 @@ from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
 from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of, listed_mass
 from unterbau.mechanics.arrays import FloatArray
+from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.project.fresh import untouched
 from unterbau.project.project import Candidate
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import LikelyAnswers
+from unterbau.studies.clash import collisions
 from unterbau.studies.fitted import fitted
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
+from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.shelf import CardFacts, Shelf
 from unterbau.ui.view_settings import ViewSettings
@@ -60,7 +63,10 @@ class Candidates(QObject):
         super().__init__(parent)
         self._document, self._selection, self._feed, self._shelf = document, selection, feed, shelf
         self._view = view
+        self.marks = Asker(_collisions, self)
+        """How many pairs of pieces collide, of each candidate's machine."""
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
+        self.marks.ready.connect(self._on_marks)
         shelf.chosen.connect(selection.choose_candidate)
         shelf.new_wanted.connect(self._on_new)
         shelf.renamed.connect(self._on_renamed)
@@ -121,8 +127,23 @@ class Candidates(QObject):
             self.trouble.emit(str(error))
             return
         self._shelf.show_cards(facts, self._selection.candidate)
+        machines = self._machines()
+        if machines not in self.marks:
+            self.marks.ask(machines)
         there = {candidate.machine for candidate in project.candidates}
         self._faces = {machine: face for machine, face in self._faces.items() if machine in there}
+
+    def _machines(self) -> tuple[Machine, ...]:
+        return tuple(candidate.machine for candidate in self._document.project.candidates)
+
+    def _mark(self, machine: Machine) -> int:
+        """Return how many pairs of a machine's pieces collide, as far as it is known."""
+        counts: dict[Machine, int] = self.marks.known(self._machines()) or {}
+        return counts.get(machine, 0)
+
+    def _on_marks(self, counts: object) -> None:
+        del counts
+        self.show_cards()
 
     def _on_card(self) -> list[Command]:
         copying = "copy the chosen candidate and go on with the copy"
@@ -213,5 +234,13 @@ class Candidates(QObject):
         return CardFacts(
             candidate.name, star, stiffness, unit_text("N/µm", units), "★ benchmark" if star else change,
             mass_text(listed_mass(candidate.machine), units), money,
-            self._faces[candidate.machine],
+            self._faces[candidate.machine], self._mark(candidate.machine),
         )  # fmt: skip
+
+
+def _collisions(machines: tuple[Machine, ...], progress: Progress) -> dict[Machine, int]:
+    found = {}
+    for number, machine in enumerate(machines):
+        progress.step(number, len(machines), "clashes")
+        found[machine] = collisions(machine)
+    return found

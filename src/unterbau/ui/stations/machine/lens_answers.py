@@ -1,4 +1,4 @@
-"""What the lenses Reach, Shake and Checks show of a machine, computed behind."""
+"""What the lenses Reach, Shake, Clash and Checks show of a machine, computed behind."""
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
@@ -7,12 +7,15 @@ from unterbau.catalogue.cuts import Cut, cut
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
+from unterbau.studies.access import access
+from unterbau.studies.clash import clashes
 from unterbau.studies.purchase.check import Check
 from unterbau.studies.purchase.checks import checks
 from unterbau.studies.reach import Reach, reach
 from unterbau.studies.shake import Shakes, shakes
 from unterbau.studies.stability import Limit, limit
 from unterbau.ui.jobs.asker import Asker
+from unterbau.ui.stations.machine.clash_bar import Collisions
 from unterbau.units import Units
 
 
@@ -28,12 +31,14 @@ class LensAnswers(QObject):
         super().__init__(parent)
         self.reach, self.shakes, self._limits = Asker(_reach, self), Asker(_shakes, self), Asker(self._limit, self)
         self.checks = Asker(_checks, self)
-        self.askers = (self.reach, self.shakes, self._limits, self.checks)
+        self.clash = Asker(_collisions, self)
+        self.askers = (self.reach, self.shakes, self._limits, self.checks, self.clash)
         self._asked: tuple[Machine, Place] | None = None
         self.cut, self._brief = cut("hardwood"), Brief()
         self._units: Units = "mm"
         self.reach.ready.connect(self.ready)
         self.checks.ready.connect(self.ready)
+        self.clash.ready.connect(self.ready)
         self.shakes.ready.connect(self._on_shakes)
         self._limits.ready.connect(self._on_limit)
 
@@ -81,6 +86,16 @@ class LensAnswers(QObject):
         found: tuple[Check, ...] | None = self.checks.known(asked)
         return found
 
+    def ask_clash(self) -> None:
+        """Ask what collides on the travel, and which screws one cannot reach."""
+        if self._asked is not None:
+            self.clash.ask(self._asked[0])
+
+    def known_clash(self) -> Collisions | None:
+        """Return what collides, if it is there already."""
+        found: Collisions | None = self.clash.known(self._asked[0]) if self._asked is not None else None
+        return found
+
     def known_limit(self) -> tuple[Limit | None, bool]:
         """Return the limit of the chosen cut, and whether it is known already."""
         asked = (self._asked, self.cut)
@@ -114,6 +129,10 @@ class LensAnswers(QObject):
 
 def _reach(machine: Machine, progress: Progress) -> Reach:
     return reach(machine, progress=progress)
+
+
+def _collisions(machine: Machine, progress: Progress) -> Collisions:
+    return Collisions(clashes(machine, progress), access(machine, progress))
 
 
 def _checks(asked: tuple[Machine, Brief, Units], progress: Progress) -> tuple[Check, ...]:

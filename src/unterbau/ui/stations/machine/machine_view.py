@@ -1,6 +1,5 @@
 """The 3D view with its lenses, the exaggeration and the colour scale."""
 
-from dataclasses import replace
 from math import log10
 
 import numpy as np
@@ -10,13 +9,17 @@ from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QSt
 
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.cuts import Cut
-from unterbau.machine.machine import Machine, bodies_of, travel
+from unterbau.machine.machine import Machine, bodies_of
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.studies.answers import LikelyAnswers
 from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.machine.change_bar import ChangeBar
 from unterbau.ui.stations.machine.checks_bar import ChecksBar
+from unterbau.ui.stations.machine.clash_bar import ClashBar
+from unterbau.ui.stations.machine.clash_picture import clashing
+from unterbau.ui.stations.machine.head_drag import HeadDrag
 from unterbau.ui.stations.machine.head_place import HeadPlace
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.stations.machine.reach_bar import ReachBar
@@ -32,22 +35,23 @@ from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 from unterbau.units import force_text
 
-LENSES = ("shape", "flex", "shake", "reach", "checks", "sizes")
+LENSES = ("shape", "flex", "shake", "reach", "clash", "checks", "change", "sizes")
 TIPS = {
     "shape": "the machine as built, Alt+S",
     "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
     "shake": "natural modes, what a tap at the tool brings, how deep a cut may go, Alt+K",
     "reach": "the bed coloured by stiffness or droop over the whole travel, Alt+R",
+    "clash": "what collides on the travel, and which screws hide, Alt+C",
+    "change": "braces, panels, weights of your own, and pieces left out, Alt+A",
     "checks": "what will not do, before it is bought: screws, motors, guides, feet, Alt+H",
     "sizes": "travel, heights, overhangs and stances, to be dragged or typed, Ctrl+M",
 }
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
 NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
 TICKS = 100  # slider steps per factor of ten
-SHARE_OF_ARROW, SHARE_OF_GRIP = 0.13, 0.05
+SHARE_OF_ARROW = 0.13
 SWING = 40  # ms between pictures of a swinging mode
 PHASE = 0.35  # rad
-SNAP = 0.02  # of the travel: the head stays at its middle and ends
 
 
 class MachineView(QWidget):
@@ -56,6 +60,8 @@ class MachineView(QWidget):
     chosen = pyqtSignal(str)
     lens_changed = pyqtSignal(str)
     pointed = pyqtSignal(str)
+    drawn = pyqtSignal(str)
+    """The machine was drawn through this lens; what is put on it goes with it."""
 
     def __init__(self, selection: Selection, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -63,17 +69,19 @@ class MachineView(QWidget):
         self._scene: Scene | None = None
         self._shown: tuple[Machine, LikelyAnswers, Solved] | None = None
         self._factor_touched = False
-        self._drawn_place = self._held = selection.place
+        self._drawn_place = selection.place
         self.head = HeadPlace(selection, view, self)
         self.lens = "flex"
         self.lenses = QButtonGroup(self)
         self.viewport = Viewport(self)
+        self.head_drag = HeadDrag(self.viewport, selection, self)
         self.drawing = SizesView(view, self)
         self._pages = QStackedLayout()
         self.factor = QSlider(Qt.Orientation.Horizontal, self)
         self.factor_text = label("", "muted", 0.92)
         self.legend = HeatLegend(self)
         self.reach_bar, self.shake_bar, self.checks_bar = ReachBar(self), ShakeBar(self), ChecksBar(self)
+        self.clash_bar, self.change_bar = ClashBar(self), ChangeBar(view, self)
         self.behind = LensAnswers(self)
         self._view, self._phase = view, 0.0
         self._swing = QTimer(self)
@@ -88,9 +96,6 @@ class MachineView(QWidget):
         self.factor.valueChanged.connect(self._on_factor)
         self.viewport.clicked.connect(self._on_clicked)
         self.viewport.pointed.connect(self.pointed)
-        self.viewport.grip_pressed.connect(self._on_grip_pressed)
-        self.viewport.grip_moved.connect(self._on_grip_moved)
-        self.viewport.grip_released.connect(self._on_grip_released)
         selection.pull_changed.connect(self._on_pull_changed)
         selection.link_changed.connect(self._on_lit)
         selection.hover_changed.connect(self._on_lit)
@@ -99,6 +104,9 @@ class MachineView(QWidget):
         self.behind.reach.progressed.connect(self.reach_bar.show_waiting)
         self.behind.shakes.progressed.connect(self.shake_bar.show_waiting)
         self.behind.checks.progressed.connect(self.checks_bar.show_waiting)
+        self.behind.clash.progressed.connect(self.clash_bar.show_waiting)
+        self.clash_bar.head_wanted.connect(selection.move_head)
+        self.clash_bar.chosen.connect(self._on_chosen)
         self.checks_bar.chosen.connect(self.chosen)
         self.reach_bar.changed.connect(self._draw_later.start)
         self.reach_bar.head_wanted.connect(selection.move_head)
@@ -145,6 +153,10 @@ class MachineView(QWidget):
         if button is not None:
             button.setChecked(True)
         self._on_lens(LENSES.index(lens))
+
+    def draw_soon(self) -> None:
+        """Draw after the numbers."""
+        self._draw_later.start()
 
     def draw_now(self) -> None:
         """Draw without waiting for the event loop."""
@@ -196,7 +208,7 @@ class MachineView(QWidget):
         points = moved(self._scene, u, self.exaggeration) if flex else self._scene.points
         self.viewport.move_points(points, ghost=flex)
         self._show_pull(solved, u if flex else u * 0.0)
-        self._show_grips(solved)
+        self.head_drag.show(machine, self._scene, solved)
         self._show_words(self.lens)
         self._show_lens(lens)
         self.viewport.draw()
@@ -211,6 +223,13 @@ class MachineView(QWidget):
             self.viewport.hide_map()
         else:
             show_map(self.viewport, self.reach_bar, reach, solved, self._selection.axis, self._view)
+        collisions = self.behind.known_clash() if lens == "clash" else None
+        if collisions is not None:
+            self.clash_bar.show_collisions(machine, collisions, self._view.units)
+        if reach is None:
+            clash = self.clash_bar.clash if collisions is not None else None
+            self.viewport.show_bodies(clashing(machine, self._drawn_place, clash))
+        self.drawn.emit(lens)
         shakes = self.behind.known_shakes() if lens == "shake" else None
         if shakes is not None:
             borne, known = self.behind.known_limit()
@@ -226,6 +245,8 @@ class MachineView(QWidget):
             self.behind.ask_shakes()
         elif self.lens == "checks":
             self.behind.ask_checks()
+        elif self.lens == "clash":
+            self.behind.ask_clash()
 
     def _on_chosen(self, answer: object) -> None:
         del answer
@@ -285,31 +306,6 @@ class MachineView(QWidget):
         text = force_text(self._selection.load, self._view.units) if self.lens == "flex" else ""
         self.viewport.show_pull(start, direction, text)
 
-    def _show_grips(self, solved: Solved) -> None:
-        """Put the cross over the spindle."""
-        assert self._scene is not None
-        size, nose = size_of(self._scene), solved.built.frame.nodes[solved.built.nose]
-        of_spindle = self._scene.points[self._scene.points_of("spindle")]
-        top = float(of_spindle[:, 2].max()) if len(of_spindle) else float(nose[2])
-        length = SHARE_OF_GRIP * size
-        self.viewport.show_grips(np.array([nose[0], nose[1], top + 1.3 * length]), length)
-
-    def _on_grip_pressed(self, axis: str) -> None:
-        del axis
-        self._held = self._selection.place
-
-    def _on_grip_moved(self, axis: str, distance: float) -> None:
-        if self._shown is None:
-            return
-        along = dict(zip("xyz", travel(self._shown[0]), strict=True))[axis]
-        share = getattr(self._held, axis) + distance / along
-        snapped = next((stop for stop in (0.0, 0.5, 1.0) if abs(share - stop) < SNAP), min(1.0, max(0.0, share)))
-        self._selection.move_head(replace(self._selection.place, **{axis: snapped}))
-
-    def _on_grip_released(self, kept: bool) -> None:
-        if not kept:
-            self._selection.move_head(self._held)
-
     def _show_words(self, lens: str) -> None:
         for widget in (self.factor, self.legend):
             widget.setVisible(lens == "flex")
@@ -318,6 +314,8 @@ class MachineView(QWidget):
         self.reach_bar.setVisible(lens == "reach")
         self.shake_bar.setVisible(lens == "shake")
         self.checks_bar.setVisible(lens == "checks")
+        self.clash_bar.setVisible(lens == "clash")
+        self.change_bar.setVisible(lens == "change")
         words = {
             "flex": f"flex drawn × {self.exaggeration:.0f}", "shape": "drawn as built, under no load",
             "checks": "coloured by what will not do", "shake": "a mode has no size of its own: drawn as large as "
@@ -366,7 +364,8 @@ class MachineView(QWidget):
         box.addLayout(bottom)
         box.addWidget(self.reach_bar)
         box.addWidget(self.shake_bar)
-        box.addWidget(self.checks_bar)
+        for bar in (self.checks_bar, self.clash_bar, self.change_bar):
+            box.addWidget(bar)
         self._show_words(self.lens)
 
     def _on_lens(self, place: int) -> None:

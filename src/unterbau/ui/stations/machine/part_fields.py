@@ -10,6 +10,7 @@ from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.checks import MOST_ADDED, MOST_PLAY, PLATE, thickest
+from unterbau.machine.changes.checks import HEAVIEST
 from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
 from unterbau.materials.material import materials
@@ -19,7 +20,20 @@ from unterbau.sections.families import families
 from unterbau.sections.find import SUGGESTED, find, nearest
 from unterbau.sections.section import section
 from unterbau.sections.sold import sold_in
-from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
+from unterbau.structure.parts import (
+    Cutter,
+    Drive,
+    Guide,
+    Hung,
+    Joint,
+    Member,
+    Motor,
+    Part,
+    Plate,
+    Sizes,
+    Spindle,
+    Stand,
+)
 from unterbau.structure.stand import LABELS
 from unterbau.structure.stock import as_sold
 from unterbau.ui.stations.machine.choice_box import Choices
@@ -205,6 +219,12 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("kind", "stands on", "choice", lambda: tuple(LABELS.items())),
         Field("height", "height", "quantity", low=0.05, high=1.5),
         Field("casters", "on", "choice", lambda: ((False, "levelling feet"), (True, "locked casters"))),
+    ),
+    Hung: (
+        Field("mass", "mass", "quantity", kind="mass", low=0.001, high=HEAVIEST),
+        Field("length", "along X", "quantity", low=0.002, high=2.0),
+        Field("depth", "along Y", "quantity", low=0.002, high=2.0),
+        Field("height", "along Z", "quantity", low=0.002, high=2.0),
     ),
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),

@@ -37,6 +37,8 @@ class CardFacts:
     mass: str
     money: str
     faces: tuple[tuple[float, FloatArray], ...]
+    collide: int = 0
+    """Pairs of pieces in each other's way somewhere on the travel."""
 
 
 class Card(QAbstractButton):
@@ -59,10 +61,12 @@ class Card(QAbstractButton):
     def show_facts(self, facts: CardFacts) -> None:
         """Show other facts."""
         self.facts = facts
-        self.setToolTip(plain_tip(f"{facts.name}\n{MANNERS}"))
+        clash = f"\n{facts.collide} pairs of pieces collide on its travel: lens Clash" if facts.collide else ""
+        self.setToolTip(plain_tip(f"{facts.name}{clash}\n{MANNERS}"))
+        said = ", collides" if facts.collide else ""
         star = "benchmark, " if facts.benchmark else ""
         self.setAccessibleName(
-            f"{facts.name}: {star}{facts.stiffness} {facts.unit} along X, Y, Z, {facts.mass}, {facts.money}"
+            f"{facts.name}: {star}{facts.stiffness} {facts.unit} along X, Y, Z, {facts.mass}, {facts.money}{said}"
         )
         self.update()
 
@@ -101,6 +105,11 @@ class Card(QAbstractButton):
             shown = metrics.elidedText(text, Qt.TextElideMode.ElideRight, room)
             painter.drawText(QRectF(x, y, room, unit), Qt.AlignmentFlag.AlignVCenter, shown)
             y += 0.96 * unit
+        if f.collide:
+            painter.setFont(font(0.8))
+            painter.setPen(colour("warning"))
+            place = QRectF(x, y - 0.96 * unit, room, unit)
+            painter.drawText(place, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, "✕ collides")
 
     def _picture(self, size: QSizeF) -> QPixmap:
         """Return the machine's outline, drawn once for each machine, size and palette."""

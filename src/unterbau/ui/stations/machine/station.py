@@ -1,14 +1,13 @@
 """The Machine station: puts its tools together and turns wishes into edits."""
 
-from functools import partial
-
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from unterbau.brief.targets import SHARES, targets
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, part
+from unterbau.machine.changes.linked import change_of
+from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, not_standing, part
 from unterbau.machine.stepping import step
 from unterbau.project import edits
 from unterbau.project.project import Candidate
@@ -26,6 +25,8 @@ from unterbau.ui.stations.machine.accounts import Accounts
 from unterbau.ui.stations.machine.advice import Advice
 from unterbau.ui.stations.machine.bench import Bench
 from unterbau.ui.stations.machine.candidates import Candidates
+from unterbau.ui.stations.machine.changing import Changing
+from unterbau.ui.stations.machine.commands import link_commands, station_commands
 from unterbau.ui.stations.machine.first_steps import FirstSteps
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
@@ -37,10 +38,6 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
 
 SIZES = "dimensions"
-LENS_KEYS = (
-    ("shape", "Alt+S", ""), ("flex", "Alt+F", ""), ("shake", "Alt+K", "natural modes, chatter"),
-    ("reach", "Alt+R", "the whole travel"), ("checks", "Alt+H", "what will not do, before it is bought"),
-)  # fmt: skip
 
 
 class MachineStation(QWidget):
@@ -63,6 +60,7 @@ class MachineStation(QWidget):
         self.advice = Advice(self)
         self.accounts = Accounts(document, selection, view, feed, self.view.behind, self)
         self.first_steps = FirstSteps(self)
+        self.changing = Changing(document, selection, self.view.viewport, self.view.change_bar, self)
         self._trials: tuple[Trial, ...] = ()
         self._advised: object = None
         self._build()
@@ -71,42 +69,21 @@ class MachineStation(QWidget):
 
     def commands(self) -> list[Command]:
         """Return what one can do here."""
-        view, select = self.view, self._selection
-        return [
-            Command("cures", "What is worth doing first", self.show_cures, "", "over the whole machine, solved"),
-            Command("smaller", "One size smaller", partial(self._on_stepped, False), "[", "the part on the bench"),
-            Command("larger", "One size larger", partial(self._on_stepped, True), "]", "the part on the bench"),
-            *(
-                Command(
-                    f"pull-{axis}", f"Pull along {axis.upper()}", partial(select.pull_along, n), f"Alt+{axis.upper()}"
-                )
-                for n, axis in enumerate("xyz")
-            ),
-            *(
-                Command(f"lens-{name}", f"Lens: {name}", partial(view.use_lens, name), key, tip)
-                for name, key, tip in LENS_KEYS
-            ),
-            Command("why", "Why is this so soft?", self.show_why, "Ctrl+Y", "causes, numbers, formula, source"),
-            *self.accounts.commands(),
-            Command("reset-view", "Reset view", view.viewport.reset_view, "Home"),
-            Command("turn-left", "Turn the machine to the left", partial(view.viewport.turn, 15.0, 0.0), "Alt+Left"),
-            Command(
-                "turn-right", "Turn the machine to the right", partial(view.viewport.turn, -15.0, 0.0), "Alt+Right"
-            ),
-            Command("turn-up", "Look from higher", partial(view.viewport.turn, 0.0, 10.0), "Alt+Up"),
-            Command("turn-down", "Look from lower", partial(view.viewport.turn, 0.0, -10.0), "Alt+Down"),
-            Command("sizes", "Sizes of the machine", self.show_sizes, "Ctrl+M", "travel, heights, overhangs, stances"),
-            Command("weakest", "Put the weakest link on the bench", self.choose_weakest, "Ctrl+W", "the largest share"),
-            *self.candidates.commands(),
-        ]
+        return station_commands(self, self._selection)
 
     def link_commands(self) -> list[Command]:
         """Return a command for each link of the load path."""
-        found = links(self._candidate().machine)
-        return [
-            Command(f"link-{one.key}", f"Bench: {one.label}", partial(self.choose_link, one.key), tip=one.place)
-            for one in found
-        ]
+        return link_commands(self, self._candidate().machine)
+
+    def begin_change(self, sort: str) -> None:
+        """Look through the lens Change and begin one."""
+        self.view.use_lens("change")
+        self.view.draw_now()
+        self.changing.begin(sort)
+
+    def step_part(self, up: bool) -> None:
+        """Put in one size smaller or larger of the part on the bench."""
+        self._on_stepped(up)
 
     def choose_link(self, key: str) -> None:
         """Put a link of the chosen machine on the bench."""
@@ -137,7 +114,7 @@ class MachineStation(QWidget):
         """Take back what is being dragged, or stop what is being computed behind the scenes."""
         if self.view.viewport.cancel_drag():
             return
-        for asker in (self.advice, *self.view.behind.askers, self.accounts.samples):
+        for asker in (self.advice, *self.view.behind.askers, self.accounts.samples, self.candidates.marks):
             asker.stop()
         self.feed.stop()
 
@@ -149,6 +126,7 @@ class MachineStation(QWidget):
         """Stop looking for alternatives; give the graphics back."""
         self.advice.close()
         self.accounts.samples.close()
+        self.candidates.marks.close()
         self.bench.own.solving.close()
         self.view.close_view()
 
@@ -196,6 +174,9 @@ class MachineStation(QWidget):
         self.load_path.pointed.connect(self._selection.point_at)
         self.view.chosen.connect(self._on_link_clicked)
         self.view.lens_changed.connect(self._on_lens_changed)
+        self.view.drawn.connect(self._on_drawn)
+        self.changing.shown.connect(self.view.draw_soon)
+        self.changing.trouble.connect(self.trouble)
         self.view.drawing.dragged.connect(self._on_dragged)
         self.view.drawing.released.connect(self._document.end_gesture)
         self.view.drawing.typing_wanted.connect(self._on_typing_wanted)
@@ -270,6 +251,10 @@ class MachineStation(QWidget):
     def _show_bench(self, machine: Machine, key: str) -> None:
         project = self._document.project
         limit = shop_limits(machine, project.brief, self._settings.units).get(key, "")
+        limit = f"brief: {limit}" if limit else ""
+        added = change_of(machine.changes, key)
+        if added is not None and added.id in not_standing(machine):
+            limit = f"does not stand, and is left away: {not_standing(machine)[added.id]}"
         self.bench.show_part(machine, key, project.prices, limit)
         wanted = self._selection.axis if key == SIZES else key
         advised = (wanted, machine.kind, self._selection.candidate)
@@ -340,6 +325,9 @@ class MachineStation(QWidget):
             self.view.drawing.refuse(f"{words}: {error.problem}")
             return
         self._document.apply(project, words, f"drag/{name}/{attribute}")
+
+    def _on_drawn(self, lens: str) -> None:
+        self.changing.show(lens == "change")
 
     def _on_typing_wanted(self, attribute: str) -> None:
         self.choose_link(SIZES)
