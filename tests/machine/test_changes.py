@@ -6,9 +6,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from unterbau.catalogue.prices import shipped_prices
 from unterbau.errors import InputError
+from unterbau.machine.alternatives import alternatives
 from unterbau.machine.changes.change import Brace, Change, LeftOut, Panel, Weight, joint_key
 from unterbau.machine.changes.linked import free_id
+from unterbau.machine.changes.proposals import proposals
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.braced_mill import BracedMill
@@ -30,9 +33,10 @@ from unterbau.mechanics.statics import total_mass
 from unterbau.parts_list.bill import total_mass as bill_mass
 from unterbau.structure.ends import sawn
 from unterbau.structure.footing import Footing
-from unterbau.structure.parts import Hung, Joint, Place, Plate
+from unterbau.structure.parts import Hung, Joint, Member, Place, Plate
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spots import looks, stands
+from unterbau.studies.advise import Trials
 from unterbau.studies.answers import likely_answers
 
 each_kind = pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
@@ -269,3 +273,39 @@ def test_what_stands_on_turned_parts_is_turned_with_them() -> None:
         assert likely.compliance[2, 2] < bare.compliance[2, 2]
     across = replace(turned, changes=(Brace("brace_1", Footing("column", "front", 0.9), Footing("arm", "top", 0.5)),))
     assert "turned against" in not_standing(across)["brace_1"]
+
+
+@each_kind
+def test_what_is_proposed_stands(kind: Kind) -> None:
+    machine = kind.model()
+    structure = lay_out(machine)
+    for one in links(machine):
+        for proposal in proposals(structure, (), one.key):
+            changed = replace(machine, changes=(proposal.change,))
+            lay_out(changed)
+            assert proposal.text
+
+
+def test_a_corner_brace_is_offered_for_sides_and_gains() -> None:
+    """Trials that are in the way are left out; a brace that stands clear stiffens the gantry sideways."""
+    router = MovingGantry()
+    added = [one for one in alternatives(router, "side") if one.added is not None]
+    bench = Trials(router, Place(), shipped_prices())
+    found = {one.text: bench.tried(one) for one in added}
+    brace = found["brace to the left side, back, below"]
+    assert brace is not None
+    assert brace.gain[0] > 0.01
+    assert found["plate 6 mm over both, front"] is None, "it would sweep over the work"
+    again = brace.alternative.applied(router)
+    assert [one.id for one in again.changes] == ["brace_1"]
+
+
+def test_a_flat_along_a_face_lies_on_it() -> None:
+    """Its middle is half its thickness off the face that it runs along; hand sum."""
+    router = MovingGantry()
+    flat = Member("flat-40x10", "steel-s235", turned=True)
+    brace = Brace("brace_1", Footing("left side beam", "top", 0.3), Footing("right side beam", "top", 0.6), flat)
+    structure = lay_out(replace(router, changes=(brace,)))
+    laid, face = structure.pieces["brace 1"], stands(structure, brace.a).place
+    assert isinstance(laid, Bar)
+    assert laid.start[2] - face[2] == pytest.approx(0.005)

@@ -24,10 +24,9 @@ def click(window: MainWindow, qtbot: QtBot, words: str) -> None:
     changing, port = window.machine.changing, window.machine.view.viewport
     number = next(n for n, one in enumerate(changing._offered) if one.words == words)
     for _ in range(24):
-        seen = port.dots_seen()
+        seen = port.spots.seen()
         place = seen[number]
-        assert port._dots is not None
-        if dot_at(seen, port.canvas.away(port._dots.places), place) == number:
+        if port.spots.under(QPointF(*place)) == number:
             break
         port.turn(15.0, 4.0)
     else:
@@ -82,7 +81,7 @@ def test_the_same_by_keyboard_alone(window: MainWindow, qtbot: QtBot) -> None:
 def test_a_spot_is_typed_told_from_the_other_end_and_mirrored(window: MainWindow, qtbot: QtBot) -> None:
     changing = begin(window, "weight")
     number = next(n for n, one in enumerate(changing._offered) if one.words == "gantry beam, back, a quarter along")
-    changing._viewport.spot_clicked.emit(number)
+    changing._viewport.spots.clicked.emit(number)
     row = changing.bar.rows[0]
     type_into(qtbot, row.along.edit, "120")
     (weight,) = machine_of(window).changes
@@ -95,7 +94,7 @@ def test_a_spot_is_typed_told_from_the_other_end_and_mirrored(window: MainWindow
     assert turned.at.measured == "end"
     assert row.along.value == weight.at.along
     changing.bar.both.setChecked(True)
-    assert machine_of(window).changes[0].mirrored  # type: ignore[union-attr]
+    assert machine_of(window).changes[0].mirrored
     window.document.stack.setIndex(0)
     assert not machine_of(window).changes
     settle(window, qtbot)
@@ -104,14 +103,14 @@ def test_a_spot_is_typed_told_from_the_other_end_and_mirrored(window: MainWindow
 def test_a_spot_is_dragged_along_its_piece_in_one_undoable_step(window: MainWindow, qtbot: QtBot) -> None:
     changing, port = begin(window, "weight"), window.machine.view.viewport
     number = next(n for n, one in enumerate(changing._offered) if one.words == "gantry beam, top, middle")
-    port.spot_clicked.emit(number)
+    port.spots.clicked.emit(number)
     steps = window.document.stack.count()
     held = len(changing._offered)
-    assert port._dots is not None
-    assert port._dots.held == (held,)
-    port.spot_moved.emit(held, QPointF(20.0, 0.0))
-    port.spot_moved.emit(held, QPointF(40.0, -2.0))
-    port.spot_released.emit()
+    assert port.spots.dots is not None
+    assert port.spots.dots.held == (held,)
+    port.spots.moved.emit(held, QPointF(20.0, 0.0))
+    port.spots.moved.emit(held, QPointF(40.0, -2.0))
+    port.spots.released.emit()
     (weight,) = machine_of(window).changes
     assert isinstance(weight, Weight)
     assert weight.at.measured == "share"
@@ -126,7 +125,7 @@ def test_what_would_not_stand_is_refused_with_its_reason(window: MainWindow, qtb
     changing = begin(window, "brace")
     names = [one.words for one in changing._offered]
     for words in ("left side beam, top, middle", "left side, left, middle"):
-        changing._viewport.spot_clicked.emit(names.index(words))
+        changing._viewport.spots.clicked.emit(names.index(words))
     assert machine_of(window) == before
     assert "move against each other" in changing.bar.hint.text()
     assert changing.draft is not None
@@ -137,12 +136,12 @@ def test_what_would_not_stand_is_refused_with_its_reason(window: MainWindow, qtb
 def test_a_piece_is_left_out_and_a_panel_covers_three_spots(window: MainWindow, qtbot: QtBot) -> None:
     changing = begin(window, "left_out")
     names = [one.words for one in changing._offered]
-    changing._viewport.spot_clicked.emit(names.index("cross member 2, start"))
+    changing._viewport.spots.clicked.emit(names.index("cross member 2, start"))
     assert machine_of(window).changes == (LeftOut("left_out_1", "cross member 2"),)
     changing.begin("panel")
     names = [one.words for one in changing._offered]
     for words in ("left side beam, top, start", "left side beam, top, end", "right side beam, top, end"):
-        changing._viewport.spot_clicked.emit(names.index(words))
+        changing._viewport.spots.clicked.emit(names.index(words))
     changing.bar.put_up.emit()
     panel = machine_of(window).changes[-1]
     assert isinstance(panel, Panel)
@@ -154,7 +153,7 @@ def test_a_piece_is_left_out_and_a_panel_covers_three_spots(window: MainWindow, 
     window.machine.view.use_lens("flex")
     window.machine.view.draw_now()
     settle(window, qtbot)
-    assert window.machine.view.viewport._dots is None
+    assert window.machine.view.viewport.spots.dots is None
 
 
 def test_the_dot_nearest_to_the_eye_is_meant() -> None:

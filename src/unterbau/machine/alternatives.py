@@ -7,8 +7,10 @@ from typing import Any
 from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
+from unterbau.machine.changes.change import Change
+from unterbau.machine.changes.proposals import proposals
 from unterbau.machine.kind import SINGLE, USUAL_COUNT
-from unterbau.machine.machine import Machine, ends, fitting, kind_of, lay_out, link, part, with_part
+from unterbau.machine.machine import Machine, ends, fitting, kind_of, lay_out, link, not_standing, part, with_part
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
 from unterbau.model.walls import has_walls
@@ -59,12 +61,14 @@ class Alternative:
     """In workshop words."""
     changes: tuple[tuple[str, Part], ...]
     """Links and what would stand there."""
+    added: Change | None = None
+    """What is added to the machine."""
 
     def applied(self, machine: Machine) -> Machine:
         """Return the machine with the change."""
         for key, changed in self.changes:
             machine = with_part(machine, key, changed)
-        return machine
+        return machine if self.added is None else replace(machine, changes=(*machine.changes, self.added))
 
 
 def alternatives(machine: Machine, key: str) -> tuple[Alternative, ...]:
@@ -76,7 +80,13 @@ def alternatives(machine: Machine, key: str) -> tuple[Alternative, ...]:
     """
     now = part(machine, key)
     own = (Alternative(text, ((key, changed),)) for text, changed in _of_part(machine, key, now))
-    found = [*own, *_joints_at_its_ends(machine, key), *_rails_elsewhere(machine, key), *_sizes(machine, key)]
+    found = [
+        *own,
+        *_joints_at_its_ends(machine, key),
+        *_rails_elsewhere(machine, key),
+        *_sizes(machine, key),
+        *_added(machine, key),
+    ]
     seen = {machine}
     result = []
     for one in found:
@@ -320,6 +330,14 @@ def _sizes(machine: Machine, key: str) -> Iterator[Alternative]:
         for more, words in ((1, "one more"), (2, "two more")):
             text = f"{words} {kind.more.words}{'s' if more > 1 else ''}"
             yield _sized(sizes, text, kind.more.attribute, now + more)
+
+
+def _added(machine: Machine, key: str) -> Iterator[Alternative]:
+    """Yield what could be added to a part's pieces, and stands."""
+    for one in proposals(lay_out(machine), machine.changes, key):
+        found = Alternative(one.text, (), one.change)
+        if one.change.id not in not_standing(found.applied(machine)):
+            yield found
 
 
 def _sized(sizes: Sizes, words: str, attribute: str, value: float) -> Alternative:

@@ -37,6 +37,8 @@ ARM = 1.0
 BENT = 0.2
 """Least share of the section's turn that a bearing turns with, else it keeps level."""
 NOTHING = 1e-9
+EXACT = 7
+"""Decimals of a place on a wall, m: places that are one are asked for once."""
 LITTLE = 0.005
 """An auxiliary beam has at most this share of the member's own stiffness: it must not stiffen the whole."""
 ALIGNED = 0.99
@@ -351,6 +353,8 @@ def on_wall(
     across = next((size for way, size in sides if abs(dot(way, host.along)) < 1 - ALIGNED), None)
     if along is None or across is None:
         return axis
+    size = (round(value, EXACT) for value in (y, z, across, along))
+    y, z, across, along = size
     found = give(member, Bearing(y, z, normal, across, along, hollow))
     if found is None:
         return axis

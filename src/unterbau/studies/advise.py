@@ -8,13 +8,14 @@ import numpy as np
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.alternatives import Alternative, alternatives
-from unterbau.machine.machine import Machine, cost_of, part, to_frame
+from unterbau.machine.machine import Machine, cost_of, lay_out, part, to_frame
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.sections.section import section
 from unterbau.structure.parts import Member, Place
+from unterbau.studies.clash import clashes_of
 from unterbau.studies.compliance import solve_tip
 from unterbau.studies.sweep import best_of_catalogue
 
@@ -81,9 +82,11 @@ class Trials:
         self._money = cost_of(machine, book).money
 
     def tried(self, one: Alternative) -> Trial | None:
-        """Return an alternative with its answer; None where it cannot be built."""
+        """Return an alternative with its answer; None where it cannot be built, or what it adds is in the way."""
         changed = one.applied(self._machine)
         try:
+            if one.added is not None and clashes_of(lay_out(changed), only=frozenset({one.added.id})).found:
+                return None
             stiffness, mass = _solved(changed, self._place)
         except InputError:
             return None

@@ -6,25 +6,31 @@ from functools import lru_cache
 
 import numpy as np
 
-from unterbau.machine.changes.change import LeftOut, name_of
+from unterbau.machine.changes.change import NAMED, LeftOut, name_of
 from unterbau.machine.machine import Machine, lay_out
 from unterbau.progress import Progress, Silent
-from unterbau.solids.convex import Floats
+from unterbau.solids.convex import Floats, convex
 from unterbau.solids.overlaps import LEAST, meant
 from unterbau.solids.solids import Solid, solids
 from unterbau.solids.swept import Meeting, against, box_of, meeting
-from unterbau.structure.carrier import AXES
+from unterbau.structure.carrier import AXES, STILL
+from unterbau.structure.motion import SpindleUnit
 from unterbau.structure.parts import Place
 from unterbau.structure.structure import LAID_OUT, Structure
+from unterbau.structure.vectors import ZERO, X, Y, Z
 from unterbau.units import Units, length_text
 
 TOLD = 200
 """Pairs between two looks at whether to go on."""
 FULL = 0.98
 """Of a travel that is lost: more is all of it."""
+ROOM = "room"
+"""Link of the room that the tool's tip reaches; what was added must not stand in it."""
+LOW = 0.002
+"""Above the work's seat that the room begins, m."""
 ASSUMED = (
-    "Pieces as they are sawn and bought, hollow and slotted ones full; cables, chips and the work are not counted. "
-    "Touching within 0.1 mm is no clash."
+    "Pieces as they are sawn and bought, hollow and slotted ones full; cables and chips are not counted; of the work, "
+    "for what you added, the room that the tool's tip reaches. Mere touching is no clash."
 )
 
 
@@ -82,14 +88,16 @@ def clashes(machine: Machine, progress: Progress | None = None) -> Clashes:
     return clashes_of(lay_out(machine), progress)
 
 
-def clashes_of(structure: Structure, progress: Progress | None = None) -> Clashes:
-    """Return what collides anywhere on the travel of a structure; every pair of pieces is looked at.
+def clashes_of(structure: Structure, progress: Progress | None = None, only: frozenset[str] = frozenset()) -> Clashes:
+    """Return what collides anywhere on the travel of a structure.
+
+    Every pair of pieces is looked at; or those with a link of some that are named, where some are.
 
     Raises:
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    bodies = solids(structure, LAID_OUT)
+    bodies = (*solids(structure, LAID_OUT), room_of(structure))
     start, end = (np.array(structure.way(Place(*([share] * 3)))) for share in (0.0, 1.0))
     low, high = np.minimum(start, end), np.maximum(start, end)
     boxes = [box_of(one.body) for one in bodies]
@@ -99,6 +107,10 @@ def clashes_of(structure: Structure, progress: Progress | None = None) -> Clashe
         if number % TOLD == 0:
             report.step(number, len(pairs), "bodies")
         first, second = bodies[i], bodies[j]
+        if only and not only & {first.key, second.key}:
+            continue
+        if ROOM in (first.key, second.key) and not (NAMED.fullmatch(first.key) or NAMED.fullmatch(second.key)):
+            continue
         looked += 1
         if _far(boxes[i], boxes[j], against(first, second), low, high):
             continue
@@ -111,6 +123,28 @@ def clashes_of(structure: Structure, progress: Progress | None = None) -> Clashe
         found.append(_told(first, second, met, start, end))
     found.sort(key=lambda one: -(one.lost(one.cheapest) if any(one.moving) else 1e3 + one.depth))
     return Clashes(tuple(found), looked, wanted)
+
+
+def room_of(structure: Structure) -> Solid:
+    """Return what the tool's tip reaches over the work: a box that goes with the work."""
+    work, tip = structure.work, structure.tip
+    held, carried = structure.pieces.get(tip.piece), structure.pieces.get(work.on)
+    spindles = [step.carrier for step in structure.flat if isinstance(step, SpindleUnit)]
+    carrier = held.carrier if held is not None else next(iter(spindles), STILL)
+    table = STILL if carried is None else carried.carrier
+    place = np.array(tip.place)
+    ends = []
+    for share in (0.0, 1.0):
+        way = structure.way(Place(share, share, share))
+        ends.append(place + np.array(carrier.moved(ZERO, way)) - np.array(table.moved(ZERO, way)))
+    low, high = np.min(ends, axis=0), np.max(ends, axis=0)
+    low[2] = min(max(low[2], work.place[2] + LOW), high[2] - LOW)
+    low, high = np.minimum(low, high - LOW), high
+    ring = [(low[0], low[1]), (high[0], low[1]), (high[0], high[1]), (low[0], high[1])]
+    rings = [[(float(x), float(y), float(z)) for x, y in ring] for z in (low[2], high[2])]
+    ways = tuple(table.moved(ZERO, axis) for axis in (X, Y, Z))
+    body = convex(rings[0], rings[1])
+    return Solid("room for the work", ROOM, "room", body, table, False, (ways[0], ways[1], ways[2]))
 
 
 def _far(

@@ -40,7 +40,7 @@ class Panel:
     plate: Plate = field(default_factory=lambda: Plate(0.006, "steel-s235"))
     joint: Joint = field(default_factory=lambda: Joint("bolt"))
     between: int = 2
-    """Fasteners between two corners on one piece."""
+    """Fasteners between the two corners on one piece that are furthest apart; between others as far from each other."""
     margin: float = 0.015
     """From its spots to its edges, m."""
     mirrored: bool = False

@@ -69,15 +69,18 @@ def _plate(one: Panel, name: str, corners: tuple[Held, ...]) -> PlatePiece:
 def _fastened(one: Panel, corners: tuple[Held, ...]) -> list[tuple[Bar | PlatePiece, Vector, Vector, float]]:
     """Return where a panel is fastened, to what, along which edge, and how much of it each holds."""
     found = []
-    for number, spot in enumerate(corners):
-        after = corners[(number + 1) % len(corners)]
+    edges = [(spot, corners[(number + 1) % len(corners)]) for number, spot in enumerate(corners)]
+    on_one = [dist(spot.at.place, after.at.place) for spot, after in edges if spot.host.name == after.host.name]
+    longest = max(on_one, default=0.0)
+    for spot, after in edges:
         long = dist(spot.at.place, after.at.place)
         shared = spot.host.name == after.host.name and one.between > 0
-        pitch = long / (one.between + 1) if shared else 2 * one.margin
+        between = max(0, round((one.between + 1) * long / longest) - 1) if shared else 0
+        pitch = long / (between + 1) if shared else 2 * one.margin
         edge = scaled(minus(after.at.place, spot.at.place), 1 / long)
         found.append((spot.host, spot.at.place, edge, pitch))
-        for step in range(one.between if shared else 0):
-            share = (step + 1) / (one.between + 1)
+        for step in range(between):
+            share = (step + 1) / (between + 1)
             found.append((spot.host, plus(spot.at.place, edge, share * long), edge, pitch))
     return found
 

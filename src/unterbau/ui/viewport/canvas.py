@@ -27,6 +27,7 @@ from vtkmodules.vtkRenderingUI import vtkGenericRenderWindowInteractor
 
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.ui.theme import em
+from unterbau.ui.viewport.eye import Eye
 
 FONT = "Inter-SemiBold.otf"
 FONT_FROM_FILE = 4  # VTK_FONT_FILE
@@ -70,6 +71,7 @@ class Canvas(QWidget):
         self._hand.Initialize()
         self.camera.ParallelProjectionOn()
         self.shown: dict[str, Any] = {}
+        self.eye = Eye(self.renderer, self)
         self._paper = paper
         self._image = QImage()
         self._stale = True
@@ -211,19 +213,6 @@ class Canvas(QWidget):
         actor, cell = picker.GetActor(), int(picker.GetCellId())
         name = next((name for name, one in self.shown.items() if one is actor), "") if cell >= 0 else ""
         return name, cell
-
-    def on_widget(self, place: FloatArray) -> tuple[float, float]:
-        """Return where a place of the scene is seen on the widget, px."""
-        ratio = self.devicePixelRatioF()
-        self.renderer.SetWorldPoint([*(float(v) for v in place), 1.0])
-        self.renderer.WorldToDisplay()
-        x, y, _ = self.renderer.GetDisplayPoint()
-        return x / ratio, self.height() - y / ratio
-
-    def away(self, points: FloatArray) -> FloatArray:
-        """Return how far places are from the eye, m, shape (n,)."""
-        towards = np.array(self.camera.GetDirectionOfProjection())
-        return np.asarray(points @ towards)
 
     def picture(self) -> QImage:
         """Return what is drawn."""

@@ -3,22 +3,21 @@
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from PyQt6.QtCore import QBuffer, QByteArray, QEvent, QIODevice, QPoint, QPointF, Qt, pyqtSignal
+from PyQt6.QtCore import QBuffer, QByteArray, QEvent, QIODevice, QPoint, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QImage, QMouseEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from typing_extensions import override
 
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.ui.theme import colour
-from unterbau.ui.viewport.dots import Dots, dot_at
 from unterbau.ui.viewport.grips import Drag, arms, drag, grip_at, strokes
 from unterbau.ui.viewport.scene import Scene
+from unterbau.ui.viewport.spots import Spots
 
 if TYPE_CHECKING:
     from unterbau.ui.viewport.canvas import Canvas
 
 CLICK_DISTANCE = 4
-DOT, HELD_DOT = 6.0, 11.0  # px
 MOST_BODIES = 4  # lit up at once
 SEEN_THROUGH = 0.25  # of the machine under a map
 GHOSTLY = 0.55  # opacity of the machine as built behind the one that is pulled
@@ -37,11 +36,6 @@ class Viewport(QWidget):
     """Axis and distance from where the drag began, m."""
     grip_released = pyqtSignal(bool)
     """The drag ended; false where it was taken back."""
-    spot_clicked = pyqtSignal(int)
-    """Number of the dot."""
-    spot_moved = pyqtSignal(int, QPointF)
-    """A dot that can be dragged, and how far on the screen from where the drag began, px."""
-    spot_released = pyqtSignal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -56,9 +50,8 @@ class Viewport(QWidget):
         self._grips: tuple[FloatArray, float] | None = None
         self._drag: Drag | None = None
         self._over_grip = ""
-        self._dots: Dots | None = None
-        self._pointed = -1
-        self._dot_drag: tuple[int, QPointF] | None = None
+        self.spots = Spots(self._dotted, self)
+        """What can be clicked and dragged on the machine."""
         self._open = True
 
     @property
@@ -159,7 +152,7 @@ class Viewport(QWidget):
         """Return the ends of the cross's arms on the widget, px, shape (3, 2, 2)."""
         if self._grips is None:
             return np.zeros((3, 2, 2))
-        found = [self.canvas.on_widget(place) for place in arms(*self._grips).reshape(6, 3)]
+        found = [self.canvas.eye.on_widget(place) for place in arms(*self._grips).reshape(6, 3)]
         return np.array(found).reshape(3, 2, 2)
 
     def cancel_drag(self) -> bool:
@@ -170,23 +163,8 @@ class Viewport(QWidget):
         self.grip_released.emit(False)
         return True
 
-    def show_dots(self, dots: Dots | None) -> None:
-        """Show spots that can be clicked; those that are held stand out. Nothing takes them away."""
-        for name in ("dots", "held dots", "dot words"):
-            if self._dots is not None or dots is not None:
-                self.canvas.take(name)
-        self._dots, self._pointed = dots, -1
-        if dots is None or not len(dots.places):
-            return
-        self.canvas.dots("dots", dots.places, colour("muted"), DOT)
-        if dots.held:
-            self.canvas.dots("held dots", dots.places[list(dots.held)], colour("accent"), HELD_DOT)
-
-    def dots_seen(self) -> FloatArray:
-        """Return where the dots are on the widget, px, shape (n, 2)."""
-        if self._dots is None:
-            return np.zeros((0, 2))
-        return np.array([self.canvas.on_widget(place) for place in self._dots.places]).reshape(-1, 2)
+    def _dotted(self) -> "Canvas":
+        return self.canvas
 
     def show_bodies(self, bodies: list[tuple[FloatArray, IntArray, QColor]]) -> None:
         """Light bodies up through the rest of the machine: points, faces and colour of each; none shows it whole."""
@@ -279,7 +257,7 @@ class Viewport(QWidget):
     @override
     def eventFilter(self, watched: Any, event: QEvent | None) -> bool:
         if isinstance(event, QMouseEvent):
-            if self._on_grip(event) or self._on_dots(event):
+            if self._on_grip(event) or self.spots.take(event, self._pressed):
                 return True
             self._on_mouse(event)
         elif event is not None and event.type() == QEvent.Type.Wheel:
@@ -300,52 +278,6 @@ class Viewport(QWidget):
             event.pos() - self._pressed
         ).manhattanLength() < CLICK_DISTANCE:
             self.clicked.emit(self.part_at(event.pos()))
-
-    def _on_dots(self, event: QMouseEvent) -> bool:
-        """Handle what the mouse does to dots; the rest turns the view."""
-        if self._dots is None:
-            return False
-        kind, place = event.type(), event.position()
-        if self._dot_drag is not None:
-            number, pressed = self._dot_drag
-            if kind == QEvent.Type.MouseMove:
-                self.spot_moved.emit(number, place - pressed)
-            elif kind == QEvent.Type.MouseButtonRelease:
-                self._dot_drag = None
-                self.spot_released.emit()
-            return True
-        if kind == QEvent.Type.MouseMove and event.buttons() == Qt.MouseButton.NoButton:
-            self._point_at(self._dot_under(place))
-        elif kind == QEvent.Type.MouseButtonPress and event.button() == Qt.MouseButton.LeftButton:
-            number = self._dot_under(place)
-            if number in self._dots.held:
-                self._dot_drag = (number, place)
-                return True
-        elif (
-            kind == QEvent.Type.MouseButtonRelease and event.button() == Qt.MouseButton.LeftButton
-            and (event.pos() - self._pressed).manhattanLength() < CLICK_DISTANCE
-        ):  # fmt: skip
-            number = self._dot_under(place)
-            if number >= 0:
-                self.spot_clicked.emit(number)
-                return True
-        return False
-
-    def _point_at(self, number: int) -> None:
-        """Say beside a dot what it is."""
-        if number == self._pointed or self._dots is None:
-            return
-        self._pointed = number
-        self.canvas.take("dot words")
-        self.canvas.setCursor(Qt.CursorShape.PointingHandCursor if number >= 0 else Qt.CursorShape.ArrowCursor)
-        if number >= 0:
-            self.canvas.words("dot words", self._dots.places[number], self._dots.words[number], colour("ink"))
-        self.draw()
-
-    def _dot_under(self, place: QPointF) -> int:
-        if self._dots is None:
-            return -1
-        return dot_at(self.dots_seen(), self.canvas.away(self._dots.places), np.array([place.x(), place.y()]))
 
     def _on_grip(self, event: QMouseEvent) -> bool:
         """Handle what the mouse does to the cross over the head; the rest turns the view."""

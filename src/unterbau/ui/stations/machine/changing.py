@@ -46,9 +46,9 @@ class Changing(QObject):
         bar.spot_changed.connect(self._on_spot_typed)
         bar.put_up.connect(self._put_up)
         bar.mirrored.connect(self._on_mirrored)
-        viewport.spot_clicked.connect(self._on_spot_clicked)
-        viewport.spot_moved.connect(self._on_spot_moved)
-        viewport.spot_released.connect(self._on_spot_released)
+        viewport.spots.clicked.connect(self._on_spot_clicked)
+        viewport.spots.moved.connect(self._on_spot_moved)
+        viewport.spots.released.connect(self._on_spot_released)
 
     @property
     def machine(self) -> Machine:
@@ -60,7 +60,7 @@ class Changing(QObject):
         if not on:
             if self._open:
                 self._open, self.draft, self._problem = False, None, ""
-                self._viewport.show_dots(None)
+                self._viewport.spots.show(None)
             return
         self._open = True
         machine = self.machine
@@ -72,7 +72,7 @@ class Changing(QObject):
         places = [one.place for one in self._offered] + [place for _, place in held]
         words = [one.words for one in self._offered] + [words_of(footing) for footing, _ in held]
         first = len(self._offered)
-        self._viewport.show_dots(Dots(np.array(places), tuple(words), tuple(range(first, first + len(held)))))
+        self._viewport.spots.show(Dots(np.array(places), tuple(words), tuple(range(first, first + len(held)))))
         self.bar.show_changes(structure, machine.changes, self.chosen, self.draft, self._problem)
 
     def begin(self, sort: str) -> None:
@@ -193,13 +193,13 @@ class Changing(QObject):
         if self._grabbed is None:
             self._grabbed = (index, footings(one)[index])
         index, before = self._grabbed
-        structure, canvas = lay_out(self.machine), self._viewport.canvas
+        structure, eye = lay_out(self.machine), self._viewport.canvas.eye
         try:
             place = np.array(seen(structure, before, self._selection.place))
             along = np.array(axis_seen(structure, before, self._selection.place))
         except InputError:
             return
-        pixels = np.array(canvas.on_widget(place + along)) - np.array(canvas.on_widget(place))
+        pixels = np.array(eye.on_widget(place + along)) - np.array(eye.on_widget(place))
         size = float(pixels @ pixels)
         if size < 1.0:
             return

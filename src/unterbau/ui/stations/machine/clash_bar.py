@@ -7,12 +7,12 @@ from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayo
 
 from unterbau.machine.machine import Machine
 from unterbau.structure.parts import Place
-from unterbau.studies.access import Access, reach_words
+from unterbau.studies.access import LONG, Access, reach_words
 from unterbau.studies.clash import ASSUMED, Clash, Clashes, Together, cures_of, grouped, spoken, where_words
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
-from unterbau.units import Units
+from unterbau.units import Units, length_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +101,8 @@ class ClashBar(QWidget):
             return
         if isinstance(one, Access):
             self.where.setText(f"{one.size} of {spoken(one.of)}: {reach_words(one)}")
-            self.cures.setText("a key and a hand need 80 mm before a head, twice as wide as it; common practice")
+            room = length_text(LONG, self._units)
+            self.cures.setText(f"a key and a hand need {room} before a head, twice as wide as it; common practice")
             self.also.setText("")
             return
         self.where.setText(f"{_pair(one.worst)}, {where_words(one.worst, self._units)}")
