@@ -79,3 +79,23 @@ def test_the_brief_lists_what_will_not_do(window: MainWindow, qtbot: QtBot) -> N
     qtbot.mouseClick(lead, Qt.MouseButton.LeftButton)
     assert window.selection.link == "z_motor"
     settle(window, qtbot)
+
+
+def test_a_cure_is_offered_and_done_by_a_click(window: MainWindow, qtbot: QtBot) -> None:
+    window.machine.choose_link("dimensions")
+    edit = window.machine.bench.form.controls["travel_x"]
+    assert isinstance(edit, QuantityField)
+    type_into(qtbot, edit.edit, "1600")
+    look(window, qtbot)
+    bar = window.machine.view.checks_bar
+    row = next(n for n, one in enumerate(bar.found) if one.name == "X screw, whipping")
+    before = bar.found[row]
+    assert before.verdict != "pass"
+    bar.list.setCurrentRow(-1)
+    bar.list.setCurrentRow(row)
+    qtbot.waitUntil(lambda: bar.do.isVisible(), timeout=20_000)
+    qtbot.mouseClick(bar.do, Qt.MouseButton.LeftButton)
+    look(window, qtbot)
+    assert next(one for one in bar.found if one.name == before.name).share < before.share
+    window.document.stack.setIndex(0)
+    settle(window, qtbot)

@@ -21,6 +21,8 @@ class Material:
     rho: float
     zeta: float
     """Damping ratio, half the middle of the loss factor's range."""
+    alpha: float
+    """Thermal expansion, 1/K; from memory, the middle of the usual range."""
     source: str
 
 
@@ -31,7 +33,7 @@ def materials() -> dict[str, Material]:
     return {
         row["id"]: Material(
             row["id"], row["label"], row["kind"], row["E_GPa"] * 1e9, row["G_GPa"] * 1e9,
-            float(row["rho"]), sum(row["eta"]) / 4, row["source"],
+            float(row["rho"]), sum(row["eta"]) / 4, row["alpha"] * 1e-6, row["source"],
         )
         for row in json.loads(text)
     }  # fmt: skip

@@ -1,8 +1,9 @@
 """What the lens Checks adds under the view: what will not do, the worst first, each with its working and a cure."""
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
+from unterbau.machine.alternatives import Alternative
 from unterbau.studies.purchase.check import Check
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.widgets.labels import label
@@ -31,6 +32,10 @@ class ChecksBar(QWidget):
 
     chosen = pyqtSignal(str)
     """The link that a check is about should be put on the bench."""
+    cure_asked = pyqtSignal(object)
+    """What would cure this check?"""
+    cure_wanted = pyqtSignal(object)
+    """Do this."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -43,8 +48,14 @@ class ChecksBar(QWidget):
         self.head = label("", "muted", 0.86)
         self.asked, self.working, self.cure = label("", size=0.92), label("", "muted", 0.88), label("", size=0.92)
         self.source = label("", "muted", 0.82)
+        self.do = QPushButton("", self)
+        self.do.setFont(font(0.88))
+        self.do.setProperty("small", True)
+        self.do.hide()
+        self._cure: Alternative | None = None
         self._build()
         self.list.currentRowChanged.connect(self._on_row)
+        self.do.clicked.connect(self._on_do)
 
     @property
     def found(self) -> tuple[Check, ...]:
@@ -78,6 +89,14 @@ class ChecksBar(QWidget):
         self.head.setText(f"before buying: {count_words(found)}; likely joints, the brief's cuts and speeds")
         self._show(row)
 
+    def show_cure(self, cure: Alternative | None) -> None:
+        """Offer a change that cures the chosen check, or none."""
+        self._cure = cure
+        self.do.setVisible(cure is not None)
+        if cure is not None:
+            self.do.setText(f"do it: {cure.text}")
+            self.do.setToolTip("puts it in, solved and checked again; undo takes it back")
+
     def show_waiting(self, done: int, total: int) -> None:
         """Say that checks are being made."""
         if total and not self._found:
@@ -87,10 +106,17 @@ class ChecksBar(QWidget):
         if not 0 <= row < len(self._found):
             return
         one = self._found[row]
+        self.show_cure(None)
+        if one.cure and one.key:
+            self.cure_asked.emit(one)
         self.asked.setText(f"asked: {one.asked}")
         self.working.setText(one.working)
         self.cure.setText(f"helps: {one.cure}" if one.cure else "nothing needs to be done")
         self.source.setText(one.source)
+
+    def _on_do(self) -> None:
+        if self._cure is not None:
+            self.cure_wanted.emit(self._cure)
 
     def _on_row(self, row: int) -> None:
         self._show(row)
@@ -113,6 +139,8 @@ class ChecksBar(QWidget):
             one.setWordWrap(True)
             one.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
             side.addWidget(one)
+            if one is self.cure:
+                side.addWidget(self.do, 0, Qt.AlignmentFlag.AlignLeft)
         side.addStretch(1)
         row.addLayout(side, 7)
         box.addLayout(row, 1)

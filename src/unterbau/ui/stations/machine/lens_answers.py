@@ -4,6 +4,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.cuts import Cut, cut
+from unterbau.machine.alternatives import Alternative
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
@@ -11,6 +12,7 @@ from unterbau.studies.access import access
 from unterbau.studies.clash import clashes
 from unterbau.studies.purchase.check import Check
 from unterbau.studies.purchase.checks import checks
+from unterbau.studies.purchase.cures import cure_of
 from unterbau.studies.reach import Reach, reach
 from unterbau.studies.shake import Shakes, shakes
 from unterbau.studies.stability import Limit, limit
@@ -31,8 +33,8 @@ class LensAnswers(QObject):
         super().__init__(parent)
         self.reach, self.shakes, self._limits = Asker(_reach, self), Asker(_shakes, self), Asker(self._limit, self)
         self.checks = Asker(_checks, self)
-        self.clash = Asker(_collisions, self)
-        self.askers = (self.reach, self.shakes, self._limits, self.checks, self.clash)
+        self.clash, self.cure = Asker(_collisions, self), Asker(_cure, self)
+        self.askers = (self.reach, self.shakes, self._limits, self.checks, self.clash, self.cure)
         self._asked: tuple[Machine, Place] | None = None
         self.cut, self._brief = cut("hardwood"), Brief()
         self._units: Units = "mm"
@@ -86,6 +88,11 @@ class LensAnswers(QObject):
         found: tuple[Check, ...] | None = self.checks.known(asked)
         return found
 
+    def ask_cure(self, check: Check) -> None:
+        """Ask what would cure a check; `cure.ready` tells."""
+        if self._asked is not None:
+            self.cure.ask((self._asked[0], self._brief, check, self._units))
+
     def ask_clash(self) -> None:
         """Ask what collides on the travel, and which screws one cannot reach."""
         if self._asked is not None:
@@ -133,6 +140,10 @@ def _reach(machine: Machine, progress: Progress) -> Reach:
 
 def _collisions(machine: Machine, progress: Progress) -> Collisions:
     return Collisions(clashes(machine, progress), access(machine, progress))
+
+
+def _cure(asked: tuple[Machine, Brief, Check, Units], progress: Progress) -> Alternative | None:
+    return cure_of(*asked, progress)
 
 
 def _checks(asked: tuple[Machine, Brief, Units], progress: Progress) -> tuple[Check, ...]:

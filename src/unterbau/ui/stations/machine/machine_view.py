@@ -108,6 +108,8 @@ class MachineView(QWidget):
         self.clash_bar.head_wanted.connect(selection.move_head)
         self.clash_bar.chosen.connect(self._on_chosen)
         self.checks_bar.chosen.connect(self.chosen)
+        self.checks_bar.cure_asked.connect(self.behind.ask_cure)
+        self.behind.cure.ready.connect(self.checks_bar.show_cure)
         self.reach_bar.changed.connect(self._draw_later.start)
         self.reach_bar.head_wanted.connect(selection.move_head)
         self.shake_bar.chosen.connect(self._on_chosen)

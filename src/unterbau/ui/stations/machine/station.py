@@ -6,6 +6,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from unterbau.brief.targets import SHARES, targets
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut
 from unterbau.errors import InputError
+from unterbau.machine.alternatives import Alternative
 from unterbau.machine.changes.linked import change_of
 from unterbau.machine.machine import Machine, cost_of, kind_of, link, links, not_standing, part
 from unterbau.machine.stepping import step
@@ -175,6 +176,7 @@ class MachineStation(QWidget):
         self.view.chosen.connect(self._on_link_clicked)
         self.view.lens_changed.connect(self._on_lens_changed)
         self.view.drawn.connect(self._on_drawn)
+        self.view.checks_bar.cure_wanted.connect(self._on_cure)
         self.changing.shown.connect(self.view.draw_soon)
         self.changing.trouble.connect(self.trouble)
         self.view.drawing.dragged.connect(self._on_dragged)
@@ -293,15 +295,18 @@ class MachineStation(QWidget):
             self._explain(self.feed.machine(), self.bench.key)
 
     def _on_trial_chosen(self, trial: Trial) -> None:
+        self._on_cure(trial.alternative)
+        self.first_steps.follow("try")
+
+    def _on_cure(self, cure: Alternative) -> None:
         name = self._selection.candidate
-        machine = trial.alternative.applied(self._candidate().machine)
+        machine = cure.applied(self._candidate().machine)
         try:
             project = edits.set_machine(self._document.project, name, machine)
         except InputError as error:
             self.trouble.emit(str(error))
             return
-        self._document.apply(project, trial.alternative.text)
-        self.first_steps.follow("try")
+        self._document.apply(project, cure.text)
 
     def _on_cut_chosen(self, cut: str) -> None:
         self._document.apply(edits.set_cut(self._document.project, cut), "cut to be judged by", "cut")
