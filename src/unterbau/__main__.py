@@ -3,7 +3,9 @@
 import os
 import sys
 
-SUBCOMMANDS = {"frame", "section", "answers", "summary", "--help", "--version"}
+SUBCOMMANDS = {
+    "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "--help", "--version",
+}  # fmt: skip
 
 
 def main() -> None:

@@ -9,7 +9,8 @@ from pathlib import Path
 import pytest
 
 from tests.frames import cantilever
-from unterbau.cli.main import run
+from unterbau.__main__ import SUBCOMMANDS
+from unterbau.cli.main import run, unterbau
 
 DEMO = str(files("unterbau.demo") / "carving-router.unterbau")
 
@@ -84,3 +85,8 @@ def test_solving_a_frame_loads_nothing_heavy(heavy: str, tmp_path: Path) -> None
         f"sys.exit(status or {heavy!r} in sys.modules)"
     )
     assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0
+
+
+def test_every_command_is_taken_for_one_and_needs_no_display() -> None:
+    """What the program starts without a window is what the command line knows."""
+    assert set(unterbau.commands) | {"--help", "--version"} == SUBCOMMANDS

@@ -8,7 +8,9 @@ from unterbau import __version__
 from unterbau.cli.answers import answers
 from unterbau.cli.checks import checks
 from unterbau.cli.clash import clash
+from unterbau.cli.cut_plan import cut_plan
 from unterbau.cli.frame import frame
+from unterbau.cli.pieces import pieces
 from unterbau.cli.section import section
 from unterbau.cli.summary import summary
 from unterbau.errors import UnterbauError
@@ -20,7 +22,7 @@ def unterbau() -> None:
     """See which part of a home-built machine will flex, before buying it."""
 
 
-for _command in (frame, section, answers, checks, clash, summary):
+for _command in (frame, section, answers, checks, clash, summary, pieces, cut_plan):
     unterbau.add_command(_command)
 
 

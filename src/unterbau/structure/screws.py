@@ -1,7 +1,7 @@
 """Screws of a structure whose heads one has to reach: of rails, blocks, base plates, panels, beds."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import singledispatch
 from math import dist
 
@@ -37,6 +37,10 @@ class Screw:
     """How far it goes per metre that each axis X, Y, Z goes."""
     on: tuple[str, ...]
     """Solids that it goes through; they do not hide it."""
+    through: str = ""
+    """Piece that it goes through."""
+    into: str = ""
+    """Piece that it is screwed into; nothing where that is bought with its thread."""
 
 
 def screws_of(structure: Structure) -> tuple[Screw, ...]:
@@ -49,7 +53,7 @@ def _all(structure: Structure, steps: tuple[Step, ...]) -> Iterator[Screw]:
         if isinstance(step, Turned):
             for one in _all(structure, step.steps):
                 x, y, z = (step.way(way) for way in one.ways)
-                yield Screw(one.of, one.size, step.place(one.head), step.way(one.out), (x, y, z), one.on)
+                yield replace(one, head=step.place(one.head), out=step.way(one.out), ways=(x, y, z))
             continue
         yield from _screws(step, structure)
 
@@ -76,7 +80,7 @@ def _rail(one: Rail, _structure: Structure) -> Iterator[Screw]:
     for number in range(count):
         foot = plus(one.start, along, first + number * pitch)
         head = plus(foot, one.up, RAIL_HEIGHT * size.height)
-        yield Screw(one.name, name, head, one.up, _ways(one.carrier), (one.name,))
+        yield Screw(one.name, name, head, one.up, _ways(one.carrier), (one.name,), into=one.host)
 
 
 @_screws.register
@@ -89,15 +93,16 @@ def _blocks(one: Blocks, structure: Structure) -> Iterator[Screw]:
     for number, (_, seat) in enumerate(one.seats, one.first):
         shelf = shelf_of(structure, one, seat)
         thick = plate.height if shelf is None else shelf.thickness
-        flat = abs(dot(one.up, plate.up)) > 0.5 or shelf is not None
-        top = plus(seat, one.up, size.height + (thick if flat else plate.width))
+        if shelf is None and abs(dot(one.up, plate.up)) < 0.5:
+            continue  # it stands on them with its edge: how it is held there is not settled
+        top = plus(seat, one.up, size.height + thick)
         solid = f"{one.key} block {number}"
         for side in (-1, 1):
             for end in (-1, 1):
                 head = plus(plus(top, across, side * wide / 2), one.along, end * long / 2)
                 yield Screw(
                     f"{one.plate} on {one.key.replace('_', ' ')}", name, head, one.up, _ways(one.carrier),
-                    (solid, one.plate, f"shelf to {solid}"),
+                    (solid, one.plate, f"shelf to {solid}"), through=one.plate if shelf is None else "",
                 )  # fmt: skip
 
 
@@ -109,18 +114,22 @@ def _base_plate(one: BasePlateJoin, structure: Structure) -> Iterator[Screw]:
     out = scaled(bar.along, -1.0 if one.last else 1.0)
     for bolt in one.bolts:
         head = plus(bolt, out, one.plate.height)
-        yield Screw(one.plate.name, one.joint.group.size, head, out, _ways(one.carrier), (one.plate.name, one.host))
+        yield Screw(
+            one.plate.name, one.joint.group.size, head, out, _ways(one.carrier), (one.plate.name, one.host),
+            one.plate.name, one.host,
+        )  # fmt: skip
 
 
 @_screws.register
 def _join(one: Join, structure: Structure) -> Iterator[Screw]:
     size = one.joint.group.size if one.joint.bolts is not None else USUAL
     if one.head is not None:
-        yield Screw(
-            "bed", size, one.head, Z, _ways(one.carrier), (one.a.piece, *(() if one.b is None else (one.b.piece,)))
-        )
+        below = "" if one.b is None else one.b.piece
+        yield Screw("bed", size, one.head, Z, _ways(one.carrier), (one.a.piece, below), one.a.piece, below)
         return
     plate = structure.pieces.get(one.a.piece)
     if one.wall is not None and one.b is not None and isinstance(plate, PlatePiece):
         head = plus(plate.under(one.b.place), one.wall, plate.height / 2)
-        yield Screw(plate.name, size, head, one.wall, _ways(one.carrier), (plate.name, one.b.piece))
+        yield Screw(
+            plate.name, size, head, one.wall, _ways(one.carrier), (plate.name, one.b.piece), plate.name, one.b.piece
+        )

@@ -1,0 +1,171 @@
+"""Every piece of a machine as it is cut, bought or made: sizes, ends, holes, mass; equal ones counted together."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from math import acos, degrees, pi, tan
+
+from unterbau.catalogue.screws import screw_size
+from unterbau.materials.material import material
+from unterbau.sections.section import section
+from unterbau.shop.holes import Hole, bar_holes, plate_holes
+from unterbau.structure.ends import Cut, Sawn, is_square, sawn
+from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
+from unterbau.structure.parts import Member
+from unterbau.structure.piece import Bar, PlatePiece, Rod
+from unterbau.structure.screws import screws_of
+from unterbau.structure.structure import Structure
+from unterbau.structure.vectors import cross, dot
+from unterbau.structure.weights import bar_mass, fill_mass, rod_mass
+
+SAME = 1e-5
+"""Lengths within this are one, m."""
+STEEP = 1e-3
+
+
+@dataclass(frozen=True, slots=True)
+class End:
+    """How a bar ends."""
+
+    angle: float
+    """Between the cut and a square one, degrees."""
+    joined: str
+    """What it stands against, in words; nothing where it is free."""
+
+
+@dataclass(frozen=True, slots=True)
+class ShopPiece:
+    """A piece, or several that are equal."""
+
+    label: str
+    """A letter or two."""
+    names: tuple[str, ...]
+    """Of all that are equal, as the machine calls them."""
+    part: str
+    """Link that it is of."""
+    sort: str
+    """`bar`, `plate` or `round`."""
+    stock: str
+    """Section or thickness, in words."""
+    material: str
+    """Id."""
+    length: float
+    """Along its longer side where it is mitred, m."""
+    width: float
+    """Of plates, m; 0 of others."""
+    thickness: float
+    """Of plates, m."""
+    ends: tuple[End, ...]
+    holes: tuple[Hole, ...]
+    mass: float
+    """Of one before drilling, kg."""
+    section: str = ""
+    """Of bars, by name."""
+    turned: bool = False
+    halved: bool = False
+    """Whether it is a triangle, half the rectangle."""
+
+    @property
+    def count(self) -> int:
+        """How many there are."""
+        return len(self.names)
+
+    @property
+    def drilled(self) -> float:
+        """What the holes take away of one, kg."""
+        rho = material(self.material).rho
+        return sum(rho * pi * hole.diameter**2 / 4 * hole.depth for hole in self.holes)
+
+
+def pieces_of(structure: Structure) -> tuple[ShopPiece, ...]:
+    """Return all pieces that are cut from bars and plates, the heaviest sort first, labelled; equal ones as one."""
+    groups: dict[tuple[object, ...], ShopPiece] = {}
+    for one in _all(structure):
+        key = (
+            one.sort, one.stock, one.material, round(one.length / SAME), round(one.width / SAME),
+            tuple(round(end.angle, 2) for end in one.ends), tuple(hole.key() for hole in one.holes), one.halved,
+        )  # fmt: skip
+        found = groups.get(key)
+        groups[key] = one if found is None else replace(found, names=(*found.names, *one.names))
+    rows = sorted(groups.values(), key=lambda one: (one.sort, -one.mass * one.count, one.names))
+    return tuple(replace(one, label=_letters(number)) for number, one in enumerate(rows))
+
+
+def _letters(number: int) -> str:
+    text = ""
+    number += 1
+    while number:
+        number, rest = divmod(number - 1, 26)
+        text = chr(ord("A") + rest) + text
+    return text
+
+
+def _all(structure: Structure) -> Iterator[ShopPiece]:
+    screws = screws_of(structure)
+    cuts = sawn(structure)
+    for step in structure.flat:
+        if isinstance(step, Bar):
+            yield _bar(structure, step, cuts[step.name])
+        elif isinstance(step, Rod):
+            mass = rod_mass(step.diameter, step.material, step.length)
+            yield ShopPiece(
+                "", (step.name,), step.key, "round", f"round ⌀{step.diameter * 1e3:g}", step.material, step.length, 0.0,
+                step.diameter, (), (), mass,
+            )  # fmt: skip
+        elif isinstance(step, PlatePiece):
+            yield _plate(step, plate_holes(step, screws))
+        elif isinstance(step, BasePlateJoin):
+            yield _plate(step.plate, plate_holes(step.plate, screws))
+        elif isinstance(step, RibJoin):
+            yield _plate(step.rib, ())
+        elif isinstance(step, GussetJoin):
+            yield _plate(step.plate, ())
+
+
+def _plate(one: PlatePiece, holes: tuple[Hole, ...]) -> ShopPiece:
+    base, (long, wide) = material(one.material), one.size
+    mass = base.rho * one.height * long * wide * (0.5 if one.halved else 1.0)
+    words = f"plate {one.height * 1e3:g} mm"
+    return ShopPiece(
+        "", (one.name,), one.key, "plate", words, one.material, long, wide, one.height, (), holes, mass,
+        halved=one.halved,
+    )  # fmt: skip
+
+
+def _bar(structure: Structure, one: Bar, cut: Sawn) -> ShopPiece:
+    member: Member = one.part
+    ends = tuple(End(_angle(one, end), end.against) for end in (cut.first, cut.last))
+    longer = cut.length + sum(_beyond(one, end) for end in (cut.first, cut.last))
+    mass = (bar_mass(member) + fill_mass(member)) * cut.length
+    return ShopPiece(
+        "", (one.name,), one.key, "bar", section(member.section).label, member.material, longer, 0.0, 0.0, ends,
+        bar_holes(one, cut, screws_of(structure)), mass, member.section, member.turned,
+    )  # fmt: skip
+
+
+def _angle(bar: Bar, cut: Cut) -> float:
+    if is_square(bar, cut):
+        return 0.0
+    return round(degrees(acos(min(1.0, abs(dot(cut.normal, bar.along))))), 3)
+
+
+def _beyond(bar: Bar, cut: Cut) -> float:
+    """Return how far a mitred end reaches beyond where its cut crosses the axis, on the longer side, m."""
+    if is_square(bar, cut):
+        return 0.0
+    side = cross(bar.up, bar.along)
+    across, tall = (abs(dot(cut.normal, way)) for way in (side, bar.up))
+    size = (across**2 + tall**2) ** 0.5
+    if size < STEEP:
+        return 0.0
+    half = (across * bar.width + tall * bar.height) / (2 * size)
+    return float(half * tan(acos(min(1.0, abs(dot(cut.normal, bar.along))))))
+
+
+def hole_words(hole: Hole) -> str:
+    """Return a hole as a drawing says it."""
+    size = screw_size(hole.screw)
+    if hole.sort == "clearance":
+        return f"⌀{size.clearance * 1e3:g} through for {hole.screw}"
+    if hole.sort == "slot nut":
+        return f"{hole.screw}, nut in the slot"
+    return f"{hole.screw}, drill ⌀{size.tap * 1e3:g}"
