@@ -2,7 +2,8 @@
 
 What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values; 3 the brief,
 and other kinds of machine; 4 own and built-up sections, bolts, ribs, gussets, more of guides and drives, a cut of
-one's own; 5 motors, collets, stiffened members, stands that sway; 6 changes: braces, panels, weights, what is left out.
+one's own; 5 motors, collets, stiffened members, stands that sway; 6 changes: braces, panels, weights, what is left out;
+the shop.
 """
 
 import dataclasses
@@ -26,6 +27,7 @@ from unterbau.project.checks import check_project
 from unterbau.project.project import Candidate, Project, Units
 from unterbau.sections.built_up import OF
 from unterbau.sections.solved import SolvedSection, check_solved, register
+from unterbau.shop.state import ShopState
 from unterbau.strict import STRICT
 from unterbau.structure.parts import Member
 
@@ -61,6 +63,7 @@ class ProjectFile:
     brief: Brief
     sections: tuple[SolvedSection, ...]
     own_cut: OwnCut = dataclasses.field(default_factory=OwnCut)
+    shop: ShopState = dataclasses.field(default_factory=ShopState)
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
@@ -73,7 +76,7 @@ def project_text(project: Project) -> str:
     candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
     stored = ProjectFile(
         "unterbau-project", VERSION, project.name, project.units, project.benchmark, candidates, project.prices,
-        project.cut, project.brief, project.sections, project.own_cut,
+        project.cut, project.brief, project.sections, project.own_cut, project.shop,
     )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
@@ -111,6 +114,7 @@ def _parsed(text: str, data: dict[str, Any]) -> Project:
         stored.brief,
         sections,
         stored.own_cut,
+        stored.shop,
     )
     check_project(project)
     return project

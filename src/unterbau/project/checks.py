@@ -15,6 +15,7 @@ from unterbau.materials.material import material
 from unterbau.model.joining import joint_kind
 from unterbau.model.member import member_values
 from unterbau.project.project import Project
+from unterbau.shop.state import check_shop
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
 
 NAME_LENGTH = 120
@@ -46,6 +47,7 @@ def check_project(project: Project) -> None:
         ("$.", partial(cut, project.cut) if project.cut != OWN_CUT else partial(check_own_cut, project.own_cut)),
         ("$.own_cut.", partial(check_own_cut, project.own_cut)),
         ("$.brief.", partial(check_brief, project.brief)),
+        ("$.shop.", partial(check_shop, project.shop)),
     )
     for path, check in checks:
         try:

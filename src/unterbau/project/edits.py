@@ -10,6 +10,7 @@ from unterbau.machine.machine import Machine, parts, with_part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.solved import SolvedSection, own
+from unterbau.shop.state import ShopState, check_shop
 from unterbau.structure.parts import Member, Part
 
 
@@ -146,6 +147,16 @@ def set_own_cut(project: Project, own: OwnCut) -> Project:
     """
     check_own_cut(own)
     return replace(project, cut=OWN_CUT, own_cut=own)
+
+
+def set_shop(project: Project, shop: ShopState) -> Project:
+    """Return the project with another shop.
+
+    Raises:
+        InputError: It cannot be worked with.
+    """
+    check_shop(shop)
+    return replace(project, shop=shop)
 
 
 def rename_project(project: Project, name: str) -> Project:

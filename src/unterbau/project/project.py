@@ -9,6 +9,7 @@ from unterbau.catalogue.prices import PriceBook, shipped_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
 from unterbau.sections.solved import SolvedSection
+from unterbau.shop.state import ShopState
 from unterbau.strict import STRICT
 
 Units = Literal["mm", "inch"]
@@ -45,6 +46,8 @@ class Project:
     """Sections of one's own that its machines use, with their values."""
     own_cut: OwnCut = field(default_factory=OwnCut)
     """A cut of one's own, judged by where `cut` says so."""
+    shop: ShopState = field(default_factory=ShopState)
+    """Saw cuts, bars on offer and in the rack."""
 
     def candidate(self, name: str) -> Candidate:
         """Return a candidate by name.

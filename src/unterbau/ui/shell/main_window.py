@@ -39,10 +39,14 @@ if TYPE_CHECKING:
     from unterbau.ui.shell.price_window import PriceWindow
     from unterbau.ui.stations.brief.station import BriefStation
     from unterbau.ui.stations.compare.station import CompareStation
+    from unterbau.ui.stations.workshop.station import WorkshopStation
 
 BRIEF = STATIONS.index("Brief")
 MACHINE = STATIONS.index("Machine")
 COMPARE = STATIONS.index("Compare")
+WORKSHOP = STATIONS.index("Workshop")
+LATE = {BRIEF: "brief", COMPARE: "compare", WORKSHOP: "workshop"}
+"""Stations that are made when they are first wanted."""
 
 
 class MainWindow(QMainWindow):
@@ -51,6 +55,7 @@ class MainWindow(QMainWindow):
     _prices: "PriceWindow | None"
     _compare: "CompareStation | None"
     _brief: "BriefStation | None"
+    _workshop: "WorkshopStation | None"
 
     def __init__(self, project: Project, point_size: float | None = None) -> None:
         super().__init__()
@@ -134,6 +139,17 @@ class MainWindow(QMainWindow):
         return self._brief
 
     @property
+    def workshop(self) -> "WorkshopStation":
+        """The Workshop station, made when it is first wanted."""
+        if self._workshop is None:
+            from unterbau.ui.stations.workshop.station import WorkshopStation
+
+            self._workshop = WorkshopStation(self.document, self.selection, self.view, self)
+            self._workshop.trouble.connect(self.say)
+            self._fill_page(WORKSHOP, self._workshop)
+        return self._workshop
+
+    @property
     def prices(self) -> "PriceWindow":
         """The price book, made when it is first wanted."""
         if self._prices is None:
@@ -144,8 +160,8 @@ class MainWindow(QMainWindow):
 
     def show_station(self, place: int) -> None:
         """Open a station."""
-        if place in (BRIEF, COMPARE):
-            assert self.brief if place == BRIEF else self.compare
+        if place in LATE:
+            assert getattr(self, LATE[place])
         self.pages.setCurrentIndex(place)
         self.bar.show_station(place)
 
@@ -213,10 +229,10 @@ class MainWindow(QMainWindow):
         self.bar = StationBar(self)
         self.notice = Notice(self)
         self.finder = CommandFinder(self)
-        self._prices, self._compare, self._brief = None, None, None
+        self._prices, self._compare, self._brief, self._workshop = None, None, None, None
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
-        built: dict[int, QWidget] = {BRIEF: QWidget(self), MACHINE: self.machine, COMPARE: QWidget(self)}
+        built = {MACHINE: self.machine, **{place: QWidget(self) for place in LATE}}
         for place, name in enumerate(STATIONS):
             self.pages.addWidget(ScrolledPage(built.get(place) or LaterStation(name, self), self))
         self._lay_out()
@@ -340,7 +356,7 @@ class MainWindow(QMainWindow):
     def _close_stations(self) -> None:
         """Stop what stations compute behind, and give graphics back."""
         self.machine.close_view()
-        for station in (self._brief, self._compare):
+        for station in (self._brief, self._compare, self._workshop):
             if station is not None:
                 station.close_station()
 

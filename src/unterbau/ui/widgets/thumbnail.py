@@ -1,5 +1,7 @@
 """A small line picture of a machine for its card, by painter, no 3D needed."""
 
+from collections.abc import Callable
+
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainter, QPen, QPolygonF
@@ -34,6 +36,8 @@ def outlines(bodies: tuple[Body, ...]) -> list[tuple[float, FloatArray]]:
 
 
 def _of_prisms(prisms: list[Prism]) -> FloatArray:
+    if not prisms:
+        return np.zeros((0, 8, 3))
     start, end = np.array([p.start for p in prisms]), np.array([p.end for p in prisms])
     axes = axes_from(end - start, np.array([p.up for p in prisms]))
     flat = [np.array(p.rings[0]) for p in prisms]
@@ -48,19 +52,22 @@ def _of_sheet(sheet: Sheet) -> FloatArray:
     return np.array(sheet.corners())
 
 
+def picture_of(faces: list[FloatArray], area: QRectF) -> Callable[[float, float], tuple[float, float]]:
+    """Return where places of the picture plane are in an area that all faces fit into."""
+    every = np.vstack(faces)
+    low, high = every.min(axis=0), every.max(axis=0)
+    scale = float(min(area.width() / (high[0] - low[0]), area.height() / (high[1] - low[1])))
+    across, up = ((low + high) / 2).tolist()
+    centre = area.center()
+    return lambda x, y: (centre.x() + (x - across) * scale, centre.y() - (y - up) * scale)
+
+
 def paint(painter: QPainter, faces: list[tuple[float, FloatArray]], area: QRectF) -> None:
     """Draw the faces into an area."""
     if not faces:
         return
-    every = np.vstack([face for _, face in faces])
-    low, high = every.min(axis=0), every.max(axis=0)
-    scale = float(min(area.width() / (high[0] - low[0]), area.height() / (high[1] - low[1])))
-    middle = (low + high) / 2
+    place = picture_of([face for _, face in faces], area)
     painter.setPen(QPen(colour("ink"), 0.7))
     painter.setBrush(colour("panel"))
     for _, face in faces:
-        points = [
-            QPointF(area.center().x() + (x - middle[0]) * scale, area.center().y() - (y - middle[1]) * scale)
-            for x, y in face.tolist()
-        ]
-        painter.drawPolygon(QPolygonF(points))
+        painter.drawPolygon(QPolygonF([QPointF(*place(x, y)) for x, y in face.tolist()]))

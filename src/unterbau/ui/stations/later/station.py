@@ -7,7 +7,6 @@ from unterbau.ui.widgets.labels import label
 
 COMING = {
     "Pour": "Moulds and fills: mix card, lifts and cure on a time line, what they gain and cost, will be here.",
-    "Workshop": "Cut list on stock bars, plates on sheets, and the shopping list with money so far will be here.",
     "Build": "Assembly steps, measuring, and prediction beside measurement on the built machine will be here.",
 }
 

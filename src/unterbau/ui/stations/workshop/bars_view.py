@@ -1,0 +1,126 @@
+"""Bars to scale with what is sawn from them."""
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+from typing_extensions import override
+
+from unterbau.shop.bars import BarPlan
+from unterbau.shop.cut_plan import SawnBar
+from unterbau.ui.theme import colour, em, font
+from unterbau.units import Units, length_text
+
+ROW, GAP = 1.75, 0.5  # em
+SKEW = 5.0  # px, of a mitred end
+
+
+class BarsView(QWidget):
+    """Draws the bars of one section, the longest across the whole width; a piece is chosen by a click."""
+
+    chosen = pyqtSignal(str)
+    """Label of a piece."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._plan: BarPlan | None = None
+        self._lit = ""
+        self._units: Units = "mm"
+        self._areas: list[tuple[QRectF, str]] = []
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def show_plan(self, plan: BarPlan, lit: str, units: Units) -> None:
+        """Show a plan, the pieces of one label lit."""
+        self._plan, self._lit, self._units = plan, lit, units
+        rows = self._grouped()
+        self.setFixedHeight(round(max(1, len(rows)) * (ROW + GAP) * em()))
+        said = "; ".join(
+            f"{count} × {length_text(bar.stock.length, units)}: {' '.join(bar.pieces)}" for bar, count in rows
+        )
+        self.setAccessibleName(f"Bars of {plan.stock}: {said}")
+        self.update()
+
+    def place_of(self, label: str) -> QPointF:
+        """Return where a piece is drawn first."""
+        return next(area.center() for area, name in self._areas if name == label)
+
+    @override
+    def sizeHint(self) -> QSize:
+        return QSize(round(30 * em()), self.height())
+
+    def _grouped(self) -> list[tuple[SawnBar, int]]:
+        """Return bars that are sawn alike, once each, and how many."""
+        counts: dict[tuple[float, tuple[str, ...]], tuple[SawnBar, int]] = {}
+        for bar in self._plan.plan.bars if self._plan is not None and self._plan.plan is not None else ():
+            key = (bar.stock.length, bar.pieces)
+            counts[key] = (bar, counts[key][1] + 1 if key in counts else 1)
+        return list(counts.values())
+
+    @override
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self._areas = []
+        rows = self._grouped()
+        if not rows:
+            return
+        unit = em()
+        longest = max(bar.stock.length for bar, _ in rows)
+        side = 4.6 * unit
+        scale = (self.width() - side - 2) / longest
+        for number, (bar, count) in enumerate(rows):
+            top = number * (ROW + GAP) * unit + 1
+            painter.setFont(font(0.86))
+            painter.setPen(colour("muted"))
+            name = QRectF(0, top, side - 0.4 * unit, ROW * unit)
+            often = f"{count} × " if count > 1 else ""
+            painter.drawText(name, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
+                             f"{often}{length_text(bar.stock.length, self._units)}")  # fmt: skip
+            self._draw_bar(painter, bar, QRectF(side, top, bar.stock.length * scale, ROW * unit), scale)
+
+    def _draw_bar(self, painter: QPainter, bar: SawnBar, area: QRectF, scale: float) -> None:
+        assert self._plan is not None
+        assert self._plan.plan is not None
+        plan = self._plan.plan
+        painter.setPen(QPen(colour("hairline"), 1.0))
+        painter.setBrush(colour("sunken"))
+        painter.drawRect(area)
+        x = area.left() + plan.trim * scale
+        for label in bar.pieces:
+            piece = self._plan.piece(label)
+            wide = piece.length * scale
+            box = QRectF(x, area.top(), wide, area.height())
+            self._areas.append((box, label))
+            skew = [SKEW if end.angle else 0.0 for end in piece.ends] or [0.0, 0.0]
+            painter.setBrush(colour("accent_soft" if label == self._lit else "panel"))
+            painter.setPen(QPen(colour("accent" if label == self._lit else "ink"), 1.6 if label == self._lit else 0.9))
+            painter.drawPolygon(QPolygonF([
+                QPointF(box.left() + skew[0], box.top()), QPointF(box.right() - skew[1], box.top()),
+                QPointF(box.right(), box.bottom()), QPointF(box.left(), box.bottom()),
+            ]))  # fmt: skip
+            self._write(painter, box, label, length_text(piece.length, self._units, with_unit=False))
+            x += wide + plan.kerf * scale
+        left = area.right() - x
+        if left > 3 * em():
+            painter.setPen(colour("muted"))
+            painter.setFont(font(0.82))
+            room = QRectF(x, area.top(), left - 4, area.height())
+            painter.drawText(room, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
+                             f"{length_text(bar.left, self._units)} left")  # fmt: skip
+
+    def _write(self, painter: QPainter, box: QRectF, label: str, length: str) -> None:
+        painter.setPen(colour("ink"))
+        both = f"{label}  {length}"
+        for text, face in ((both, font(0.86, QFont.Weight.DemiBold)), (label, font(0.86, QFont.Weight.DemiBold))):
+            if QFontMetricsF(face).horizontalAdvance(text) < box.width() - 4:
+                painter.setFont(face)
+                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+                return
+
+    @override
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        for area, label in self._areas:
+            if area.contains(event.position()):
+                self.chosen.emit(label)
+                return

@@ -1,0 +1,110 @@
+"""The chosen piece: drawn with its holes, where it sits, how it ends, its holes in a table."""
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+
+from unterbau.machine.machine import Machine, bodies_of
+from unterbau.materials.material import material
+from unterbau.shop.pieces import ShopPiece, hole_words
+from unterbau.structure.parts import Place
+from unterbau.ui.stations.workshop.piece_view import FACES, PieceView
+from unterbau.ui.stations.workshop.where_view import WhereView
+from unterbau.ui.theme import em, font
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.labels import heading, label
+from unterbau.units import length_text, mass_text
+
+COLUMNS = ("hole", "along", "across", "face")
+CAUTIONS = {
+    "bar": "Caution: sawing and grinding; eyes, ears, gloves off at turning tools, the guard stays on.",
+    "plate": "Caution: clamp a plate before drilling it; it catches and turns.",
+    "round": "Caution: long hair and sleeves at a lathe.",
+}  # fmt: skip
+
+
+class PiecePanel(QWidget):
+    """Shows one piece."""
+
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._view = view
+        self.title, self.words = label("", size=1.18, bold=True), label("", size=0.94)
+        self.ends, self.caution = label("", "muted", 0.88), label("", "muted", 0.84)
+        self.drawing, self.where = PieceView(view, self), WhereView(self)
+        self.holes = QTableWidget(0, len(COLUMNS), self)
+        self._build()
+
+    def show_piece(self, machine: Machine, piece: ShopPiece | None) -> None:
+        """Show a piece of a machine, or none."""
+        self.drawing.show_piece(piece)
+        units = self._view.units
+        if piece is None:
+            self.title.setText("no piece")
+            self.words.setText("")
+            self.holes.setRowCount(0)
+            return
+        self.title.setText(f"{piece.label}   {piece.count} × {piece.stock}")
+        size = length_text(piece.length, units)
+        size += f" × {length_text(piece.width, units)}" if piece.width else ""
+        net = piece.mass - piece.drilled
+        drilled = f" ({mass_text(net, units)} drilled)" if piece.drilled > 0.0005 else ""
+        self.words.setText(
+            f"{material(piece.material).label}, {size}, {mass_text(piece.mass, units)} each{drilled}: "
+            f"{', '.join(piece.names)}"
+        )
+        self.ends.setText(_ends(piece))
+        self.ends.setVisible(bool(piece.ends))
+        self.caution.setText(CAUTIONS[piece.sort])
+        self.where.show_bodies(bodies_of(machine, Place()), piece.names)
+        self.holes.setVisible(bool(piece.holes))
+        self.holes.setRowCount(len(piece.holes))
+        for row, hole in enumerate(piece.holes):
+            cells = (
+                hole_words(hole), length_text(hole.x, units), length_text(hole.y, units),
+                FACES.get(hole.face, hole.face),
+            )  # fmt: skip
+            for column, text in enumerate(cells):
+                item = QTableWidgetItem(text)
+                item.setToolTip(f"for what holds {hole.of.replace('_', ' ')}")
+                if column:
+                    item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+                self.holes.setItem(row, column, item)
+
+    def _build(self) -> None:
+        unit = em()
+        box = QVBoxLayout(self)
+        box.setContentsMargins(round(1.1 * unit), round(0.5 * unit), round(1.1 * unit), round(0.5 * unit))
+        box.setSpacing(round(0.3 * unit))
+        box.addWidget(heading("the piece"))
+        for one in (self.title, self.words, self.ends):
+            _wrapped(one)
+            box.addWidget(one)
+        box.addWidget(self.drawing, 3)
+        box.addWidget(self.where)
+        self.holes.setHorizontalHeaderLabels(COLUMNS)
+        self.holes.setAccessibleName("Holes of the piece, along from its first end, across from its edge or middle")
+        self.holes.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.holes.setFont(font(0.86))
+        header, rows = self.holes.horizontalHeader(), self.holes.verticalHeader()
+        if header is not None and rows is not None:
+            header.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+            header.setSectionResizeMode(0, QHeaderView.ResizeMode.ResizeToContents)
+            header.setFont(font(0.86))
+            rows.hide()
+            rows.setDefaultSectionSize(round(1.6 * unit))
+        box.addWidget(self.holes, 2)
+        _wrapped(self.caution)
+        box.addWidget(self.caution)
+
+
+def _wrapped(one: QLabel) -> None:
+    one.setWordWrap(True)
+    one.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+
+
+def _ends(piece: ShopPiece) -> str:
+    words = []
+    for name, end in zip(("first end", "other end"), piece.ends, strict=False):
+        how = f"mitred {end.angle:.1f}°" if end.angle else "square"
+        words.append(f"{name} {how}{f', to the {end.joined}' if end.joined else ''}")
+    return "; ".join(words)

@@ -1,0 +1,105 @@
+"""The Workshop station: pieces, bars to scale, what there is to saw from; saved and undone."""
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from tests.ui.conftest import settle
+from tests.ui.driving import CTRL, machine_of, type_into
+from unterbau.files.project_json import read_project, write_project
+from unterbau.machine.machine import lay_out
+from unterbau.shop.pieces import pieces_of
+from unterbau.ui.shell.main_window import WORKSHOP, MainWindow
+from unterbau.ui.stations.workshop.station import WorkshopStation
+
+
+def opened(window: MainWindow, qtbot: QtBot, view: str) -> WorkshopStation:
+    window.show_station(WORKSHOP)
+    station = window.workshop
+    station.show_view(view)
+    planned(window, qtbot)
+    return station
+
+
+def planned(window: MainWindow, qtbot: QtBot) -> None:
+    station = window.workshop
+    asked = (machine_of(window), window.document.project.shop)
+    qtbot.waitUntil(lambda: asked in station.plans and bool(station.sections), timeout=20_000)
+    station._on_plans(station.plans.known(asked))
+
+
+def test_pieces_are_listed_and_the_chosen_one_is_drawn_with_its_holes(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "pieces")
+    wanted = pieces_of(lay_out(machine_of(window)))
+    assert station.list.count() == len(wanted)
+    row = next(n for n, one in enumerate(wanted) if "bed" in one.names)
+    station.list.setCurrentRow(row)
+    assert station.panel.title.text().startswith(f"{wanted[row].label}   1 × plate")
+    assert station.panel.holes.rowCount() == len(wanted[row].holes)
+    assert "bed" in station.panel.where.accessibleName()
+    assert station.panel.caution.text().startswith("Caution")
+    assert f"{sum(one.count for one in wanted)} pieces" in station.summary.text()
+    window.show_station(1)
+
+
+def test_a_piece_is_chosen_on_its_bar_and_bars_follow_what_there_is(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "bars")
+    first = station.sections[0]
+    station.grab()
+    labels = [one.label for one in first._plan.pieces]  # type: ignore[union-attr]
+    qtbot.mouseClick(first.bars, Qt.MouseButton.LeftButton, pos=first.bars.place_of(labels[-1]).toPoint())
+    assert station.panel.title.text().startswith(labels[-1])
+    assert "(proven)" in first.words.text()
+    type_into(qtbot, first.offers, "3000 at 21; own 1 × 1000")
+    planned(window, qtbot)
+    shop = window.document.project.shop
+    assert [(one.length, one.price, one.own) for one in shop.bars] == [(3.0, 21.0, 0), (1.0, 0.0, 1)]
+    assert " for " in station.summary.text()
+    assert first.offers.text() == "3000 mm at 21; own 1 × 1000 mm"
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert not window.document.project.shop.bars
+    window.show_station(1)
+    settle(window, qtbot)
+
+
+def test_what_is_no_bar_is_answered_in_place_and_a_piece_too_long_named(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "bars")
+    first = station.sections[0]
+    type_into(qtbot, first.offers, "six metres")
+    assert '"six metres" is no bar' in first.message.text()
+    assert not window.document.project.shop.bars
+    type_into(qtbot, first.offers, "500")
+    planned(window, qtbot)
+    assert "longer than every bar" in station.sections[0].words.text()
+    window.document.stack.setIndex(0)
+    planned(window, qtbot)
+    window.show_station(1)
+
+
+def test_saw_cuts_are_typed_saved_and_read_again(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
+    station = opened(window, qtbot, "bars")
+    type_into(qtbot, station.kerf.edit, "1.2")
+    planned(window, qtbot)
+    assert window.document.project.shop.kerf == pytest.approx(0.0012)
+    path = tmp_path / "sawn.unterbau"
+    write_project(path, window.document.project)
+    assert read_project(path).shop == window.document.project.shop
+    type_into(qtbot, station.kerf.edit, "80")
+    assert "0 to 50 mm" in station.kerf.message.text()
+    assert window.document.project.shop.kerf == pytest.approx(0.0012)
+    window.document.stack.setIndex(0)
+    window.show_station(1)
+
+
+def test_the_station_follows_the_candidate(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "pieces")
+    other = window.document.project.candidates[2]
+    window.selection.choose_candidate(other.name)
+    wanted = pieces_of(lay_out(other.machine))
+    assert station.list.count() == len(wanted)
+    assert station.summary.text().startswith(other.name)
+    planned(window, qtbot)
+    window.show_station(1)
+    settle(window, qtbot)
