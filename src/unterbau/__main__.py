@@ -4,7 +4,8 @@ import os
 import sys
 
 SUBCOMMANDS = {
-    "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "--help", "--version",
+    "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "sheet-plan", "drawings",
+    "--help", "--version",
 }  # fmt: skip
 
 

@@ -26,7 +26,7 @@ def opened(window: MainWindow, qtbot: QtBot, view: str) -> WorkshopStation:
 def planned(window: MainWindow, qtbot: QtBot) -> None:
     station = window.workshop
     asked = (machine_of(window), window.document.project.shop)
-    qtbot.waitUntil(lambda: asked in station.plans and bool(station.sections), timeout=20_000)
+    qtbot.waitUntil(lambda: asked in station.plans and bool(station.bars.plans), timeout=20_000)
     station._on_plans(station.plans.known(asked))
 
 
@@ -46,8 +46,8 @@ def test_pieces_are_listed_and_the_chosen_one_is_drawn_with_its_holes(window: Ma
 
 def test_a_piece_is_chosen_on_its_bar_and_bars_follow_what_there_is(window: MainWindow, qtbot: QtBot) -> None:
     station = opened(window, qtbot, "bars")
-    first = station.sections[0]
-    station.grab()
+    first = station.bars.plans[0]
+    first.bars.grab()  # it knows what is where when it was drawn
     labels = [one.label for one in first._plan.pieces]  # type: ignore[union-attr]
     qtbot.mouseClick(first.bars, Qt.MouseButton.LeftButton, pos=first.bars.place_of(labels[-1]).toPoint())
     assert station.panel.title.text().startswith(labels[-1])
@@ -66,13 +66,13 @@ def test_a_piece_is_chosen_on_its_bar_and_bars_follow_what_there_is(window: Main
 
 def test_what_is_no_bar_is_answered_in_place_and_a_piece_too_long_named(window: MainWindow, qtbot: QtBot) -> None:
     station = opened(window, qtbot, "bars")
-    first = station.sections[0]
+    first = station.bars.plans[0]
     type_into(qtbot, first.offers, "six metres")
     assert '"six metres" is no bar' in first.message.text()
     assert not window.document.project.shop.bars
     type_into(qtbot, first.offers, "500")
     planned(window, qtbot)
-    assert "longer than every bar" in station.sections[0].words.text()
+    assert "longer than every bar" in station.bars.plans[0].words.text()
     window.document.stack.setIndex(0)
     planned(window, qtbot)
     window.show_station(1)
@@ -103,3 +103,23 @@ def test_the_station_follows_the_candidate(window: MainWindow, qtbot: QtBot) -> 
     planned(window, qtbot)
     window.show_station(1)
     settle(window, qtbot)
+
+
+def test_plates_lie_on_sheets_of_a_size_that_is_typed(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "sheets")
+    first = station.sheets.plans[0]
+    first.sheets.grab()
+    label = first._plan.pieces[0].label  # type: ignore[union-attr]
+    qtbot.mouseClick(first.sheets, Qt.MouseButton.LeftButton, pos=first.sheets.place_of(label).toPoint())
+    assert station.panel.title.text().startswith(label)
+    assert "1 sheet; no plan has fewer (proven)" in first.words.text()
+    assert "sheets" in station.summary.text()
+    type_into(qtbot, first.sheet_size, "1500 x 3000")
+    planned(window, qtbot)
+    assert [(one.length, one.width) for one in window.document.project.shop.sheets] == [(1.5, 3.0)]
+    assert station.sheets.plans[0].sheet_size.text() == "1500 × 3000 mm"
+    type_into(qtbot, station.sheets.plans[0].sheet_size, "large")
+    assert "is no sheet" in station.sheets.plans[0].message.text()
+    window.document.stack.setIndex(0)
+    assert not window.document.project.shop.sheets
+    window.show_station(1)

@@ -9,9 +9,11 @@ from unterbau.cli.answers import answers
 from unterbau.cli.checks import checks
 from unterbau.cli.clash import clash
 from unterbau.cli.cut_plan import cut_plan
+from unterbau.cli.drawings import drawings
 from unterbau.cli.frame import frame
 from unterbau.cli.pieces import pieces
 from unterbau.cli.section import section
+from unterbau.cli.sheet_plan import sheet_plan
 from unterbau.cli.summary import summary
 from unterbau.errors import UnterbauError
 
@@ -22,7 +24,7 @@ def unterbau() -> None:
     """See which part of a home-built machine will flex, before buying it."""
 
 
-for _command in (frame, section, answers, checks, clash, summary, pieces, cut_plan):
+for _command in (frame, section, answers, checks, clash, summary, pieces, cut_plan, sheet_plan, drawings):
     unterbau.add_command(_command)
 
 

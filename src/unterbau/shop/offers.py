@@ -3,6 +3,7 @@
 import re
 
 from unterbau.errors import InputError
+from unterbau.shop.sheet_plan import Sheet
 from unterbau.shop.state import BarOffer
 from unterbau.units import Units, length_text, parse
 
@@ -34,6 +35,31 @@ def read_offers(text: str, section: str, material: str, units: Units) -> tuple[B
         if not 0.01 <= length <= 30.0:
             raise InputError("bars", f'"{part}" is no bar: expected 10 mm to 30 m')
     return tuple(found)
+
+
+SHEET = re.compile(r"(.+?)\s*[x×*]\s*(.+)")
+
+
+def read_sheet(text: str, units: Units) -> Sheet | None:
+    """Return the sheet that a text tells, as 2000 × 1000; nothing of an empty one.
+
+    Raises:
+        InputError: It tells none.
+    """
+    if not text.strip():
+        return None
+    found = SHEET.fullmatch(text.strip())
+    try:
+        if found is None:
+            raise InputError("", "")
+        return Sheet(parse(found[1], "length", units), parse(found[2], "length", units))
+    except InputError:
+        raise InputError("sheet", f'"{text.strip()}" is no sheet; expected its size as 2000 × 1000') from None
+
+
+def sheet_text(sheet: Sheet, units: Units) -> str:
+    """Return a sheet as one types it."""
+    return f"{length_text(sheet.length, units, with_unit=False)} × {length_text(sheet.width, units)}"
 
 
 def offers_text(bars: tuple[BarOffer, ...], units: Units) -> str:

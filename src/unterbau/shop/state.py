@@ -1,12 +1,16 @@
 """What a person's shop has and does: saw cuts, bars on offer and in the rack. Saved with the project."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from unterbau.errors import InputError
 from unterbau.shop.cut_plan import Stock
+from unterbau.shop.sheet_plan import Sheet
 from unterbau.strict import STRICT
 
 MOST = 200
+SAME = 1e-6
+LOST = {"kerf": 0.05, "trim": 0.5, "gap": 0.1, "border": 0.2}
+"""What sawing and cutting take away, m at the most."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +30,19 @@ class BarOffer:
 
 
 @dataclass(frozen=True, slots=True)
+class SheetOffer:
+    """The sheets that plates of a thickness and material are cut from."""
+
+    __pydantic_config__ = STRICT
+
+    material: str
+    thickness: float
+    """m."""
+    length: float
+    width: float
+
+
+@dataclass(frozen=True, slots=True)
 class ShopState:
     """The shop's side of a project."""
 
@@ -36,6 +53,11 @@ class ShopState:
     trim: float = 0.005
     """Cut off each end of a bar, m."""
     bars: tuple[BarOffer, ...] = ()
+    gap: float = 0.005
+    """Between plates on a sheet, m."""
+    border: float = 0.01
+    """Around a sheet, m."""
+    sheets: tuple[SheetOffer, ...] = ()
 
     def stocks(self) -> dict[tuple[str, str], tuple[Stock, ...]]:
         """Return the bars there are for each section and material."""
@@ -52,7 +74,20 @@ class ShopState:
     def with_bars(self, section: str, material: str, bars: tuple[BarOffer, ...]) -> "ShopState":
         """Return the shop with other bars for a section and material."""
         rest = tuple(one for one in self.bars if (one.section, one.material) != (section, material))
-        return ShopState(self.kerf, self.trim, (*rest, *bars))
+        return replace(self, bars=(*rest, *bars))
+
+    def sheet(self, material: str, thickness: float) -> Sheet | None:
+        """Return the sheets told for a material and thickness; None for the usual ones."""
+        for one in self.sheets:
+            if one.material == material and abs(one.thickness - thickness) < SAME:
+                return Sheet(one.length, one.width)
+        return None
+
+    def with_sheet(self, material: str, thickness: float, sheet: Sheet | None) -> "ShopState":
+        """Return the shop with other sheets for a material and thickness, or the usual ones."""
+        rest = tuple(one for one in self.sheets if one.material != material or abs(one.thickness - thickness) >= SAME)
+        mine = () if sheet is None else (SheetOffer(material, thickness, sheet.length, sheet.width),)
+        return replace(self, sheets=(*rest, *mine))
 
 
 def check_shop(shop: ShopState) -> None:
@@ -61,10 +96,15 @@ def check_shop(shop: ShopState) -> None:
     Raises:
         InputError: With the field at fault.
     """
-    if not 0.0 <= shop.kerf <= 0.05:
-        raise InputError("kerf", f"expected a saw cut of 0 to 50 mm, got {shop.kerf * 1e3:g} mm")
-    if not 0.0 <= shop.trim <= 0.5:
-        raise InputError("trim", f"expected 0 to 500 mm, got {shop.trim * 1e3:g} mm")
+    for name, most in LOST.items():
+        value = getattr(shop, name)
+        if not 0.0 <= value <= most:
+            raise InputError(name, f"expected 0 to {most * 1e3:g} mm, got {value * 1e3:g} mm")
+    for index, sheet in enumerate(shop.sheets[:MOST]):
+        if not (0.05 <= sheet.length <= 20.0 and 0.05 <= sheet.width <= 20.0):
+            raise InputError(f"sheets[{index}]", "expected a sheet of 50 mm to 20 m")
+    if len(shop.sheets) > MOST:
+        raise InputError("sheets", f"expected at most {MOST}, got {len(shop.sheets)}")
     if len(shop.bars) > MOST:
         raise InputError("bars", f"expected at most {MOST}, got {len(shop.bars)}")
     for index, one in enumerate(shop.bars):

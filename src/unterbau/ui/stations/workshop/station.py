@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from functools import partial
+from typing import Any
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QShowEvent
@@ -24,23 +25,34 @@ from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.shop.bars import BarPlan, bar_plans
 from unterbau.shop.pieces import ShopPiece, pieces_of
+from unterbau.shop.sheet_plan import Sheet
+from unterbau.shop.sheets import PlatesPlan, sheet_plans
 from unterbau.shop.state import BarOffer, ShopState
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.workshop.piece_panel import PiecePanel
+from unterbau.ui.stations.workshop.plans_page import PlansPage
 from unterbau.ui.stations.workshop.section_plan import SectionPlan
+from unterbau.ui.stations.workshop.thickness_plan import ThicknessPlan
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.units import Units, length_text, mass_text
 
-VIEWS = ("pieces", "bars")
-TIPS = {"pieces": "every piece as it is cut", "bars": "the bars that pieces are sawn from, drawn to scale"}
+VIEWS = ("pieces", "bars", "sheets")
+TIPS = {
+    "pieces": "every piece as it is cut",
+    "bars": "the bars that pieces are sawn from, drawn to scale",
+    "sheets": "the sheets that plates are cut from, drawn to scale",
+}
+
+
+WORDS = {"kerf": "saw cut", "trim": "ends of bars", "gap": "between plates", "border": "around a sheet"}
+Plans = tuple[tuple[BarPlan, ...], tuple[PlatesPlan, ...]]
 
 
 class WorkshopStation(QWidget):
@@ -61,15 +73,17 @@ class WorkshopStation(QWidget):
         self.list = QListWidget(self)
         self.kerf = QuantityField("saw cut", "length", view, self)
         self.trim = QuantityField("off each end", "length", view, self)
-        self.sections: list[SectionPlan] = []
+        self.gap = QuantityField("between plates", "length", view, self)
+        self.border = QuantityField("around a sheet", "length", view, self)
+        self.bars = PlansPage((("a saw cut takes", self.kerf), ("off each end of a bar", self.trim)), self._bar, self)
+        self.sheets = PlansPage((("between plates", self.gap), ("around a sheet", self.border)), self._sheet, self)
         self.panel = PiecePanel(view, self)
         self._pages = QStackedLayout()
-        self._plan_box = QVBoxLayout()
         self._build()
         self.views.idClicked.connect(self._pages.setCurrentIndex)
         self.list.currentRowChanged.connect(self._on_row)
-        self.kerf.committed.connect(partial(self._on_cut, "kerf"))
-        self.trim.committed.connect(partial(self._on_cut, "trim"))
+        for name, field in self._lost().items():
+            field.committed.connect(partial(self._on_lost, name))
         self.plans.ready.connect(self._on_plans)
         self.plans.failed.connect(self.trouble)
         document.changed.connect(self._on_changed)
@@ -87,8 +101,8 @@ class WorkshopStation(QWidget):
         if all(one.label != self._chosen for one in self._pieces):
             self._chosen = self._pieces[0].label if self._pieces else ""
         shop = self._document.project.shop
-        self.kerf.set_value(shop.kerf)
-        self.trim.set_value(shop.trim)
+        for name, field in self._lost().items():
+            field.set_value(getattr(shop, name))
         self._list()
         self._show_piece()
         asked = (self._machine, shop)
@@ -134,7 +148,7 @@ class WorkshopStation(QWidget):
         piece = next((one for one in self._pieces if one.label == self._chosen), None)
         self.panel.show_piece(self._machine, piece)
 
-    def _show_summary(self, plans: tuple[BarPlan, ...] | None) -> None:
+    def _show_summary(self, plans: Plans | None) -> None:
         count, mass = sum(one.count for one in self._pieces), sum(one.mass * one.count for one in self._pieces)
         holes = sum(len(one.holes) * one.count for one in self._pieces)
         text = (
@@ -142,31 +156,38 @@ class WorkshopStation(QWidget):
             f"{mass_text(mass, self._view.units)}, {holes} holes"
         )
         if plans is not None:
-            bars = sum(len(one.plan.bars) for one in plans if one.plan is not None)
-            cost = sum(one.plan.cost for one in plans if one.plan is not None and _priced(one))
+            bars = sum(len(one.plan.bars) for one in plans[0] if one.plan is not None)
+            sheets = sum(len(one.plan.sheets) for one in plans[1] if one.plan is not None)
+            cost = sum(one.plan.cost for one in plans[0] if one.plan is not None and _priced(one))
             money = f" for {cost:.0f} {self._document.project.prices.currency}" if cost else ""
-            text += f", from {bars} bars{money}"
+            text += f", from {bars} bars{money}, {sheets} sheets"
         self.summary.setText(text)
 
-    def _on_plans(self, plans: tuple[BarPlan, ...] | None) -> None:
+    def _on_plans(self, plans: Plans | None) -> None:
         if plans is None:
             return
-        while len(self.sections) > len(plans):
-            gone = self.sections.pop()
-            self._plan_box.removeWidget(gone)
-            gone.hide()
-            gone.deleteLater()
-        while len(self.sections) < len(plans):
-            one = SectionPlan(self._view, self)
-            one.chosen.connect(self.choose)
-            one.offered.connect(self._on_offered)
-            self._plan_box.insertWidget(len(self.sections), one)
-            self.sections.append(one)
-        shop = self._document.project.shop
-        for section, plan in zip(self.sections, plans, strict=True):
-            offers = shop.of(plan.section, plan.material)
-            section.show_plan(plan, offers, self._chosen, self._view.units)
+        shop, units = self._document.project.shop, self._view.units
+        for section, plan in zip(self.bars.keep(len(plans[0])), plans[0], strict=True):
+            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen, units)
+        for thickness, cut in zip(self.sheets.keep(len(plans[1])), plans[1], strict=True):
+            told = shop.sheet(cut.material, cut.thickness)
+            thickness.show_plan(cut, told, self._chosen, units)
         self._show_summary(plans)
+
+    def _bar(self) -> SectionPlan:
+        one = SectionPlan(self._view, self)
+        one.chosen.connect(self.choose)
+        one.offered.connect(self._on_offered)
+        return one
+
+    def _sheet(self) -> ThicknessPlan:
+        one = ThicknessPlan(self._view, self)
+        one.chosen.connect(self.choose)
+        one.sheet_told.connect(self._on_sheet)
+        return one
+
+    def _lost(self) -> dict[str, QuantityField]:
+        return {"kerf": self.kerf, "trim": self.trim, "gap": self.gap, "border": self.border}
 
     def _on_changed(self, *_: object) -> None:
         if self.isVisible():
@@ -184,13 +205,18 @@ class WorkshopStation(QWidget):
     def _on_offered(self, section: str, material_id: str, bars: tuple[BarOffer, ...]) -> None:
         self._set_shop(self._document.project.shop.with_bars(section, material_id, bars), "bars to saw from")
 
-    def _on_cut(self, name: str, value: float) -> None:
-        shop = self._document.project.shop
-        changed = replace(shop, kerf=value) if name == "kerf" else replace(shop, trim=value)
+    def _on_sheet(self, material_id: str, thickness: float, sheet: Sheet | None) -> None:
         try:
-            self._set_shop(changed, "saw cut" if name == "kerf" else "ends of bars")
+            self._set_shop(self._document.project.shop.with_sheet(material_id, thickness, sheet), "sheets to cut from")
         except InputError as error:
-            (self.kerf if name == "kerf" else self.trim).refuse(error.problem)
+            self.trouble.emit(str(error))
+
+    def _on_lost(self, name: str, value: float) -> None:
+        changed: dict[str, Any] = {name: value}
+        try:
+            self._set_shop(replace(self._document.project.shop, **changed), WORDS[name])
+        except InputError as error:
+            self._lost()[name].refuse(error.problem)
 
     def _set_shop(self, shop: ShopState, text: str) -> None:
         self._document.apply(edits.set_shop(self._document.project, shop), text)
@@ -223,37 +249,20 @@ class WorkshopStation(QWidget):
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
         self._pages.addWidget(self.list)
-        self._pages.addWidget(self._bars_page())
+        for page in (self.bars, self.sheets):
+            self._pages.addWidget(page.widget)
         middle.addWidget(left, 7)
         middle.addWidget(hairline(vertical=True))
         self.panel.setMinimumWidth(round(22 * unit))
         middle.addWidget(self.panel, 4)
         box.addLayout(middle, 1)
 
-    def _bars_page(self) -> QWidget:
-        unit = em()
-        inside = QWidget(self)
-        column = QVBoxLayout(inside)
-        column.setContentsMargins(round(1.1 * unit), round(0.6 * unit), round(1.1 * unit), round(0.6 * unit))
-        row = QHBoxLayout()
-        for words, field in (("a saw cut takes", self.kerf), ("off each end of a bar", self.trim)):
-            caption = label(words, "muted", 0.9)
-            caption.setBuddy(field.edit)
-            field.setMaximumWidth(round(7 * unit))
-            row.addWidget(caption)
-            row.addWidget(field)
-            row.addSpacing(round(1.2 * unit))
-        row.addStretch(1)
-        column.addLayout(row)
-        column.addSpacing(round(0.4 * unit))
-        column.addLayout(self._plan_box)
-        column.addStretch(1)
-        return ScrolledPage(inside, self)
 
-
-def _plans(asked: tuple[Machine, ShopState], progress: Progress) -> tuple[BarPlan, ...]:
+def _plans(asked: tuple[Machine, ShopState], progress: Progress) -> Plans:
     machine, shop = asked
-    return bar_plans(pieces_of(lay_out(machine)), shop.stocks(), shop.kerf, shop.trim, progress)
+    pieces = pieces_of(lay_out(machine))
+    sheets = sheet_plans(pieces, shop.sheet, shop.gap, shop.border, progress)
+    return bar_plans(pieces, shop.stocks(), shop.kerf, shop.trim, progress), sheets
 
 
 def _priced(plan: BarPlan) -> bool:
