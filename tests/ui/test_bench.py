@@ -23,7 +23,7 @@ from unterbau.machine.machine import link
 from unterbau.studies.advise import ranked
 from unterbau.studies.explain import explain
 from unterbau.ui.shell.main_window import MainWindow
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import movement_text
 

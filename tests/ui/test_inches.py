@@ -12,8 +12,9 @@ from tests.ui.driving import machine_of, number, type_into
 from unterbau.catalogue.prices import shipped_prices
 from unterbau.machine.machine import links
 from unterbau.studies.budget import budget
-from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.shell.main_window import WORKSHOP, MainWindow
 from unterbau.ui.stations.machine.machine_view import LENSES
+from unterbau.ui.stations.workshop.station import VIEWS
 from unterbau.ui.widgets.quantity_field import QuantityField
 
 METRIC = re.compile(r"\d (?:N|kN|kg|µm|mm|N/µm|N·m|kN·m\S*|GPa|MN\S*|cm\S*)(?![\w/·])|(?<!\w)N/µm|(?<!\w)kg(?!\w)")
@@ -46,6 +47,11 @@ def test_no_metric_unit_is_left_on_the_screen(window: MainWindow, qtbot: QtBot) 
     for station in (0, 2):
         window.show_station(station)
         assert not metric(window), station
+    window.show_station(WORKSHOP)
+    for view in VIEWS:
+        window.workshop.show_view(view)
+        qtbot.waitUntil(lambda: not window.workshop.plans.busy, timeout=20_000)
+        assert not metric(window), view
 
 
 def test_forces_and_torques_are_typed_in_pounds(window: MainWindow, qtbot: QtBot) -> None:

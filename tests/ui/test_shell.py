@@ -77,7 +77,7 @@ def test_unsaved_work_is_asked_about(
 
 
 def test_stations_are_reached_by_keys_and_say_what_they_will_be(window: MainWindow, qtbot: QtBot) -> None:
-    for number, name in ((1, "WHAT IT IS FOR"), (3, "COMPARE"), (4, "Pour"), (5, "Workshop"), (6, "Build")):
+    for number, name in ((1, "WHAT IT IS FOR"), (3, "COMPARE"), (4, "Pour"), (5, "THE PIECE"), (6, "Build")):
         window.actions_by_id[f"station-{number - 1}"].trigger()
         page = window.pages.currentWidget()
         assert page is not None

@@ -1,5 +1,6 @@
 """The Workshop station: pieces, bars to scale, what there is to saw from; saved and undone."""
 
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -10,7 +11,9 @@ from tests.ui.conftest import settle
 from tests.ui.driving import CTRL, machine_of, type_into
 from unterbau.files.project_json import read_project, write_project
 from unterbau.machine.machine import lay_out
+from unterbau.project import edits
 from unterbau.shop.pieces import pieces_of
+from unterbau.structure.parts import Guide
 from unterbau.ui.shell.main_window import WORKSHOP, MainWindow
 from unterbau.ui.stations.workshop.station import WorkshopStation
 
@@ -123,3 +126,51 @@ def test_plates_lie_on_sheets_of_a_size_that_is_typed(window: MainWindow, qtbot:
     window.document.stack.setIndex(0)
     assert not window.document.project.shop.sheets
     window.show_station(1)
+
+
+def test_states_of_the_list_are_chosen_paid_undone_and_come_back_from_a_file(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path
+) -> None:
+    station = opened(window, qtbot, "shopping")
+    page = station.shopping.page
+    assert page.table.rowCount() == len(page.basket.rows) > 10
+    plan = page.basket.plan
+    row = max(range(len(page.basket.rows)), key=lambda n: page.basket.rows[n].money)
+    page.boxes[row].setCurrentIndex(page.boxes[row].findData("ordered"))
+    page.boxes[row].activated.emit(page.boxes[row].currentIndex())
+    assert page.basket.rows[row].state == "ordered"
+    assert page.basket.spent == pytest.approx(page.basket.rows[row].money)
+    type_into(qtbot, page.paid[row].edit, "12.50")
+    assert page.basket.spent == pytest.approx(12.5)
+    assert "spent" in page.words.text()
+    path = tmp_path / "list.csv"
+    station.shopping.save_to(path)
+    window.document.stack.setIndex(0)
+    assert page.basket.spent == 0.0
+    station.shopping.read_from(path)
+    assert page.basket.spent == pytest.approx(12.5)
+    assert page.basket.plan == pytest.approx(plan)
+    path.write_text("nonsense", encoding="utf-8")
+    station.shopping.read_from(path)
+    assert "expected the heading" in window.notice.message.text()
+    window.say("")
+    window.document.stack.setIndex(0)
+    window.show_station(1)
+
+
+def test_what_was_bought_and_is_needed_no_longer_is_marked(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "shopping")
+    page = station.shopping.page
+    row = next(n for n, one in enumerate(page.basket.rows) if one.part == "x_guides" and "block" in one.words)
+    page.state_chosen.emit(page.basket.rows[row], "here")
+    project, name = window.document.project, window.selection.candidate
+    machine = machine_of(window)
+    window.document.apply(edits.set_machine(project, name, replace(machine, x_guides=Guide("25"))), "larger")
+    assert "no longer fit" in page.wrong.text()
+    last = page.table.item(page.table.rowCount() - 1, 1)
+    assert last is not None
+    assert last.text() == "bought and no longer needed"
+    window.document.stack.setIndex(0)
+    assert not page.wrong.isVisible()
+    window.show_station(1)
+    settle(window, qtbot)

@@ -10,6 +10,7 @@ from unterbau.machine.machine import Machine, parts, with_part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.solved import SolvedSection, own
+from unterbau.shop.shopping import Bought
 from unterbau.shop.state import ShopState, check_shop
 from unterbau.structure.parts import Member, Part
 
@@ -75,7 +76,9 @@ def rename(project: Project, name: str, new: str) -> Project:
         raise InputError("name", f'another candidate is called "{new}"')
     renamed = tuple(replace(c, name=new) if c.name == name else c for c in project.candidates)
     benchmark = new if project.benchmark == name else project.benchmark
-    return replace(project, candidates=renamed, benchmark=benchmark)
+    bought = tuple(replace(one, candidate=new) if one.candidate == name else one for one in project.shop.bought)
+    shop = replace(project.shop, bought=bought)
+    return replace(project, candidates=renamed, benchmark=benchmark, shop=shop)
 
 
 def delete(project: Project, name: str) -> Project:
@@ -157,6 +160,15 @@ def set_shop(project: Project, shop: ShopState) -> Project:
     """
     check_shop(shop)
     return replace(project, shop=shop)
+
+
+def set_bought(project: Project, bought: tuple[Bought, ...]) -> Project:
+    """Return the project with another record of what was bought.
+
+    Raises:
+        InputError: It cannot be worked with.
+    """
+    return set_shop(project, replace(project.shop, bought=bought))
 
 
 def rename_project(project: Project, name: str) -> Project:

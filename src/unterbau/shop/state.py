@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from unterbau.errors import InputError
 from unterbau.shop.cut_plan import Stock
 from unterbau.shop.sheet_plan import Sheet
+from unterbau.shop.shopping import Bought, check_bought
 from unterbau.strict import STRICT
 
 MOST = 200
@@ -58,6 +59,8 @@ class ShopState:
     border: float = 0.01
     """Around a sheet, m."""
     sheets: tuple[SheetOffer, ...] = ()
+    bought: tuple[Bought, ...] = ()
+    """What became of the items of the candidates' lists."""
 
     def stocks(self) -> dict[tuple[str, str], tuple[Stock, ...]]:
         """Return the bars there are for each section and material."""
@@ -105,6 +108,7 @@ def check_shop(shop: ShopState) -> None:
             raise InputError(f"sheets[{index}]", "expected a sheet of 50 mm to 20 m")
     if len(shop.sheets) > MOST:
         raise InputError("sheets", f"expected at most {MOST}, got {len(shop.sheets)}")
+    check_bought(shop.bought)
     if len(shop.bars) > MOST:
         raise InputError("bars", f"expected at most {MOST}, got {len(shop.bars)}")
     for index, one in enumerate(shop.bars):

@@ -25,7 +25,6 @@ from unterbau.structure.weights import member_rings
 from unterbau.studies.account import Account
 from unterbau.studies.belts import corner_pull
 from unterbau.ui.stations.machine.account_page import AccountPage
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.own_cut_page import OwnCutPage
 from unterbau.ui.stations.machine.own_section import OwnSection
 from unterbau.ui.stations.machine.part_fields import joint_choices, with_value
@@ -34,6 +33,7 @@ from unterbau.ui.stations.machine.try_instead import TryInstead
 from unterbau.ui.stations.machine.why import Why
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import ElidedLabel, heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField

@@ -14,8 +14,8 @@ from unterbau.sections.drawing import PER_UNIT, Drawing
 from unterbau.sections.solved import SolvedSection, register
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.jobs.solve_apart import STEP, solve_apart
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import colour, em, font
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 
 

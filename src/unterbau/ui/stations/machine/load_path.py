@@ -11,11 +11,11 @@ from unterbau.studies.cutting import Bearable, bearable, moved_by, tool_limits
 from unterbau.studies.shares import REST
 from unterbau.studies.stability import Limit
 from unterbau.ui.selection import Selection
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.path_strip import CAUSE_NAMES, PathStrip, StripLink
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import Units, force_text, forces_text, length_text, movement_text

@@ -10,9 +10,9 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSpinBox, QVB
 from unterbau.catalogue.cuts import STUFFS, OwnCut, stuff_label
 from unterbau.errors import InputError
 from unterbau.studies.cutting import own_cut
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import Kind, force_text, forces_text, length_text

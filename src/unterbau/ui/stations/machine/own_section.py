@@ -16,10 +16,10 @@ from unterbau.sections.section import pieces_of, section
 from unterbau.sections.solved import SolvedSection, register
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.jobs.solve_apart import STEP, solve_apart
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.drawn_section import DrawnSection, open_drawing
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 

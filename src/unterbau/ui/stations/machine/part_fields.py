@@ -36,7 +36,7 @@ from unterbau.structure.parts import (
 )
 from unterbau.structure.stand import LABELS
 from unterbau.structure.stock import as_sold
-from unterbau.ui.stations.machine.choice_box import Choices
+from unterbau.ui.widgets.choice_box import Choices
 from unterbau.units import Kind
 
 """Value and the words for it."""

@@ -8,11 +8,11 @@ from PyQt6.QtWidgets import QGridLayout, QLabel, QSpinBox, QWidget
 from unterbau.errors import InputError
 from unterbau.machine.kind import Kind
 from unterbau.structure.parts import Part
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.stations.machine.part_fields import Field, fields_of, section_from, value_of, with_value
 from unterbau.ui.stations.machine.section_box import SectionBox
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import in_units, length_text

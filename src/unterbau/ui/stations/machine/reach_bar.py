@@ -10,10 +10,10 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.structure.parts import Place
 from unterbau.studies.places import place_words
 from unterbau.studies.reach import Reach
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.asked_label import AskedLabel
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 from unterbau.units import movement_text, stiffness_text

@@ -10,8 +10,8 @@ from typing_extensions import override
 from unterbau.errors import InputError
 from unterbau.sections.find import find
 from unterbau.sections.section import section
-from unterbau.ui.stations.machine.choice_box import ChoiceBox, Choices
 from unterbau.ui.theme import colour, em
+from unterbau.ui.widgets.choice_box import ChoiceBox, Choices
 from unterbau.ui.widgets.typed_line import TypedLine
 
 SHOWN = 40

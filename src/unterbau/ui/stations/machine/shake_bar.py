@@ -11,9 +11,9 @@ from unterbau.machine.machine import Machine, link, links
 from unterbau.mechanics.receptance import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
 from unterbau.studies.stability import Limit
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import em, font
 from unterbau.ui.widgets.asked_label import AskedLabel
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.units import Units, length_text
 

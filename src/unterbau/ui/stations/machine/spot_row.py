@@ -9,9 +9,9 @@ from PyQt6.QtWidgets import QGridLayout, QWidget
 from unterbau.machine.changes.offered import along_of, faces_of, hosts, measured_anew
 from unterbau.structure.footing import Footing
 from unterbau.structure.structure import Structure
-from unterbau.ui.stations.machine.choice_box import ChoiceBox
 from unterbau.ui.theme import font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 

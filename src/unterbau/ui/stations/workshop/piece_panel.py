@@ -3,6 +3,7 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
+from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, bodies_of
 from unterbau.materials.material import material
 from unterbau.shop.pieces import ShopPiece, hole_words
@@ -43,7 +44,7 @@ class PiecePanel(QWidget):
             self.words.setText("")
             self.holes.setRowCount(0)
             return
-        self.title.setText(f"{piece.label}   {piece.count} × {piece.stock}")
+        self.title.setText(f"{piece.label}   {piece.count} × {text_words(piece.stock, units)}")
         size = length_text(piece.length, units)
         size += f" × {length_text(piece.width, units)}" if piece.width else ""
         net = piece.mass - piece.drilled

@@ -4,6 +4,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
+from unterbau.machine.item_words import text_words
 from unterbau.materials.material import material
 from unterbau.shop.bars import USUAL, BarPlan
 from unterbau.shop.offers import offers_text, read_offers
@@ -53,7 +54,7 @@ class SectionPlan(QWidget):
     def show_plan(self, plan: BarPlan, offers: tuple[BarOffer, ...], lit: str, units: Units) -> None:
         """Show a plan and what it is sawn from."""
         self._plan = plan
-        self.title.setText(f"{plan.stock}, {material(plan.material).label}")
+        self.title.setText(f"{text_words(plan.stock, units)}, {material(plan.material).label}")
         self.words.setText(plan_words(plan))
         self.words.setProperty("role", "muted" if plan.plan is not None else "error")
         self.bars.setVisible(plan.plan is not None)

@@ -19,6 +19,7 @@ from PyQt6.QtWidgets import (
 from typing_extensions import override
 
 from unterbau.errors import InputError
+from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, lay_out
 from unterbau.materials.material import material
 from unterbau.progress import Progress
@@ -34,6 +35,7 @@ from unterbau.ui.selection import Selection
 from unterbau.ui.stations.workshop.piece_panel import PiecePanel
 from unterbau.ui.stations.workshop.plans_page import PlansPage
 from unterbau.ui.stations.workshop.section_plan import SectionPlan
+from unterbau.ui.stations.workshop.shopping import Shopping
 from unterbau.ui.stations.workshop.thickness_plan import ThicknessPlan
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
@@ -43,11 +45,12 @@ from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import Units, length_text, mass_text
 
-VIEWS = ("pieces", "bars", "sheets")
+VIEWS = ("pieces", "bars", "sheets", "shopping")
 TIPS = {
     "pieces": "every piece as it is cut",
     "bars": "the bars that pieces are sawn from, drawn to scale",
     "sheets": "the sheets that plates are cut from, drawn to scale",
+    "shopping": "what is needed, ordered, here, fitted, and its money",
 }
 
 
@@ -77,15 +80,16 @@ class WorkshopStation(QWidget):
         self.border = QuantityField("around a sheet", "length", view, self)
         self.bars = PlansPage((("a saw cut takes", self.kerf), ("off each end of a bar", self.trim)), self._bar, self)
         self.sheets = PlansPage((("between plates", self.gap), ("around a sheet", self.border)), self._sheet, self)
-        self.panel = PiecePanel(view, self)
+        self.panel, self.shopping = PiecePanel(view, self), Shopping(document, selection, view, self)
         self._pages = QStackedLayout()
         self._build()
-        self.views.idClicked.connect(self._pages.setCurrentIndex)
+        self.views.idClicked.connect(self._on_view)
         self.list.currentRowChanged.connect(self._on_row)
         for name, field in self._lost().items():
             field.committed.connect(partial(self._on_lost, name))
         self.plans.ready.connect(self._on_plans)
         self.plans.failed.connect(self.trouble)
+        self.shopping.trouble.connect(self.trouble)
         document.changed.connect(self._on_changed)
         selection.candidate_changed.connect(self._on_changed)
         view.changed.connect(self._on_changed)
@@ -105,6 +109,7 @@ class WorkshopStation(QWidget):
             field.set_value(getattr(shop, name))
         self._list()
         self._show_piece()
+        self.shopping.show_list()
         asked = (self._machine, shop)
         self._show_summary(self.plans.known(asked))
         self.plans.ask(asked)
@@ -115,7 +120,7 @@ class WorkshopStation(QWidget):
         button = self.views.button(place)
         if button is not None:
             button.setChecked(True)
-        self._pages.setCurrentIndex(place)
+        self._on_view(place)
 
     def choose(self, name: str) -> None:
         """Show a piece by its label."""
@@ -198,6 +203,10 @@ class WorkshopStation(QWidget):
         super().showEvent(event)
         self.show_machine()
 
+    def _on_view(self, place: int) -> None:
+        self._pages.setCurrentIndex(place)
+        self.panel.setVisible(VIEWS[place] != "shopping")
+
     def _on_row(self, row: int) -> None:
         if 0 <= row < len(self._pieces):
             self.choose(self._pieces[row].label)
@@ -251,6 +260,7 @@ class WorkshopStation(QWidget):
         self._pages.addWidget(self.list)
         for page in (self.bars, self.sheets):
             self._pages.addWidget(page.widget)
+        self._pages.addWidget(self.shopping.page)
         middle.addWidget(left, 7)
         middle.addWidget(hairline(vertical=True))
         self.panel.setMinimumWidth(round(22 * unit))
@@ -274,4 +284,5 @@ def _line(one: ShopPiece, units: Units) -> str:
     size += f" × {length_text(one.width, units)}" if one.width else ""
     mitred = ", mitred" if any(end.angle for end in one.ends) else ""
     holes = f", {len(one.holes)} holes" if one.holes else ""
-    return f"{one.label}   {one.count} × {one.stock}, {material(one.material).label}, {size}{mitred}{holes}"
+    stock = f"{text_words(one.stock, units)}, {material(one.material).label}"
+    return f"{one.label}   {one.count} × {stock}, {size}{mitred}{holes}"

@@ -4,6 +4,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
+from unterbau.machine.item_words import text_words
 from unterbau.materials.material import material
 from unterbau.shop.offers import read_sheet, sheet_text
 from unterbau.shop.sheet_plan import Sheet
@@ -52,7 +53,7 @@ class ThicknessPlan(QWidget):
     def show_plan(self, plan: PlatesPlan, told: Sheet | None, lit: str, units: Units) -> None:
         """Show a plan; `told` is the sheet that was typed for it."""
         self._plan = plan
-        self.title.setText(f"{plan.stock}, {material(plan.material).label}")
+        self.title.setText(f"{text_words(plan.stock, units)}, {material(plan.material).label}")
         self.words.setText(sheets_words(plan))
         self.words.setProperty("role", "muted" if plan.plan is not None else "error")
         self.sheets.setVisible(plan.plan is not None)
