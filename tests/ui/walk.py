@@ -16,6 +16,7 @@ from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.shell.station_bar import STATIONS
 from unterbau.ui.stations.machine.machine_view import LENSES
+from unterbau.ui.stations.workshop.station import VIEWS
 
 TEXTS = (0.85, 1.0, 1.25, 1.5, 2.0)
 SIZES = ((1100, 700), (1280, 800), (1920, 1080))
@@ -70,7 +71,15 @@ def _places(window: MainWindow) -> Iterator[tuple[MainWindow | QDialog, str]]:
     for station, name in enumerate(STATIONS):
         window.show_station(station)
         yield window, name
+    window.show_station(STATIONS.index("Workshop"))
+    for view in VIEWS:
+        window.workshop.show_view(view)
+        yield window, f"workshop, {view}"
     window.show_station(STATIONS.index("Machine"))
+    for sort in ("panel", "left_out"):
+        window.machine.begin_change(sort)
+        yield window, f"change, {sort} on its way"
+    window.machine.changing.give_up()
     for lens in LENSES:
         window.machine.view.use_lens(lens)
         yield window, f"lens {lens}"

@@ -12,7 +12,10 @@ from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
 
-NOT_SHOWN = ("carving-router", "leather-table", "lettering-engraver", "greenhouse-camera")
+NOT_SHOWN = (
+    "carving-router", "leather-table", "lettering-engraver", "greenhouse-camera", "railway-arm-mill",
+    "organ-pipe-router",
+)  # fmt: skip
 TUBE = "steel tube, epoxied sides"
 
 
@@ -23,21 +26,6 @@ def _flex(window: MainWindow) -> None:
 def _bench(window: MainWindow) -> None:
     window.selection.choose_candidate(TUBE)
     window.machine.choose_link("gantry_beam")
-
-
-def _up(window: MainWindow) -> None:
-    window.selection.choose_candidate("tube, epoxy granite fill")
-    window.selection.pull_along(2)
-    window.machine.choose_link("side_beam")
-    window.view.set_units("inch")
-
-
-def _shape(window: MainWindow) -> None:
-    window.view.set_units("mm")
-    window.selection.pull_along(1)
-    window.selection.choose_candidate("plate box")
-    window.machine.view.use_lens("shape")
-    window.machine.choose_link("z_plate")
 
 
 def _shake(window: MainWindow) -> None:
@@ -75,7 +63,6 @@ def _dark(window: MainWindow) -> None:
 
 
 def _compare(window: MainWindow) -> None:
-    window.view.restyle("light", 1.0)
     window.selection.choose_candidate("plate box")
     window.show_station(2)
 
@@ -99,6 +86,34 @@ def _checks(window: MainWindow) -> None:
     window.machine.view.use_lens("checks")
 
 
+def _change(window: MainWindow) -> None:
+    """A brace put up, in inches and light colours: what was added is a link like any other."""
+    window.view.restyle("light", 1.0)
+    window.machine.view.use_lens("flex")
+    window.selection.choose_candidate("bolted slotted profile")
+    window.view.set_units("inch")
+    window.machine.begin_change("brace")
+    changing = window.machine.changing
+    words = [one.words for one in changing.spots]
+    for name in ("left side, left, end, other edge", "gantry beam, back, a quarter along"):
+        window.machine.view.viewport.spots.clicked.emit(words.index(name))
+    changing.bar.both.setChecked(True)
+
+
+def _workshop(view: str, window: MainWindow) -> None:
+    window.view.set_units("mm")
+    window.document.stack.setIndex(0)
+    window.selection.choose_candidate(TUBE)
+    window.show_station(4)
+    window.workshop.show_view(view)
+    window.workshop.choose("A" if view == "bars" else "D")
+
+
+def _clash(window: MainWindow) -> None:
+    _demo("telescope-lathe", window)
+    window.machine.view.use_lens("clash")
+
+
 def _demo(name: str, window: MainWindow) -> None:
     window.document.stack.setClean()
     window.files.open_demo(name)
@@ -111,19 +126,21 @@ def _demo(name: str, window: MainWindow) -> None:
 VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "machine-flex": _flex,
     "machine-bench": _bench,
-    "machine-filled-inch": _up,
-    "machine-shape": _shape,
     "machine-shake": _shake,
     "machine-reach": _reach,
     "machine-account": _account,
     "machine-why": _why,
     "machine-sizes": _sizes,
     "machine-dark": _dark,
+    "machine-change": _change,
+    "workshop-bars": partial(_workshop, "bars"),
+    "workshop-shopping": partial(_workshop, "shopping"),
     "compare": _compare,
     "price-book": _prices,
     "station-to-come": _later,
     "brief": _brief,
     "machine-checks": _checks,
+    "machine-clash": _clash,
     **{f"demo-{name}": partial(_demo, name) for name in DEMOS if name not in NOT_SHOWN},
 }
 
@@ -155,7 +172,8 @@ def _settle(application: QApplication, window: MainWindow) -> None:
     station = window.machine
 
     def busy() -> bool:
-        asked = (station.advice, *station.view.behind.askers)
+        asked = [station.advice, *station.view.behind.askers]
+        asked += [window.workshop.plans] if window.workshop.isVisible() else []
         behind = [*asked, *([window.compare.checking] if window.compare.isVisible() else [])]
         return feed.full(feed.machine()) is None or any(one.busy for one in behind)
 

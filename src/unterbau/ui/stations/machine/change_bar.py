@@ -182,7 +182,7 @@ class ChangeBar(QWidget):
         grid = QGridLayout()
         grid.setHorizontalSpacing(round(0.3 * unit))
         grid.setVerticalSpacing(round(0.15 * unit))
-        for column, stretch in ((1, 5), (2, 3), (3, 3), (4, 4), (5, 4)):
+        for column, stretch in ((1, 6), (2, 4), (3, 3), (4, 5), (5, 4)):
             grid.setColumnStretch(column, stretch)
         for number, row in enumerate(self.rows):
             row.put_into(grid, number)
@@ -199,8 +199,8 @@ class ChangeBar(QWidget):
         orders.addStretch(1)
         right.addLayout(orders)
         right.addStretch(1)
-        box.addLayout(left, 4)
-        box.addLayout(right, 7)
+        box.addLayout(left, 3)
+        box.addLayout(right, 8)
 
 
 def _hint(one: Change | None, draft: Draft | None, fallen: Mapping[str, str], problem: str) -> str:

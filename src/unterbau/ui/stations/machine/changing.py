@@ -51,6 +51,11 @@ class Changing(QObject):
         viewport.spots.released.connect(self._on_spot_released)
 
     @property
+    def spots(self) -> tuple[Offered, ...]:
+        """What can be clicked."""
+        return self._offered
+
+    @property
     def machine(self) -> Machine:
         """The chosen candidate's machine."""
         return self._document.project.candidate(self._selection.candidate).machine

@@ -12,7 +12,7 @@ from unterbau.ui.widgets.plain_tip import plain_tip
 MARKS = {"pass": "✓", "watch": "!", "fail": "✕", "unknown": "?"}
 HEATS = {"fail": 1.0, "watch": 0.45}
 """On the heat scale, for parts that a check is about."""
-WORDS = {"pass": "will do", "watch": "near its limit", "fail": "will not do", "unknown": "cannot be told"}
+WORDS = {"pass": "will do", "watch": "to be watched", "fail": "will not do", "unknown": "cannot be told"}
 
 
 def check_title(check: Check) -> str:

@@ -15,8 +15,8 @@ from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
 
-MEASURED = (("share", "as a share"), ("start", "from its start"), ("end", "from its end"))
-ACROSS = ((0.0, "one edge"), (0.25, "a quarter"), (0.5, "middle"), (0.75, "three quarters"), (1.0, "other edge"))
+MEASURED = (("share", "as share"), ("start", "from start"), ("end", "from end"))
+ACROSS = ((0.0, "edge"), (0.25, "quarter"), (0.5, "middle"), (0.75, "¾ across"), (1.0, "far edge"))
 NOT_CHOSEN = "choose …"
 
 
