@@ -35,7 +35,8 @@ def checks(project: Path, candidate: str | None, as_json: bool, target: str) -> 
         return
     lines = [f"{chosen.name}, before buying"]
     for one in found:
-        share = f"{one.share:.0%} of what it can" if math.isfinite(one.share) else "cannot be told"
+        untold = "cannot be told" if one.verdict == "unknown" else "depends on care"
+        share = f"{one.share:.0%} of what it can" if math.isfinite(one.share) else untold
         lines += [f"{one.verdict:8}{one.name}: {share}", f"        asked: {one.asked}", f"        {one.working}"]
         lines += [f"        helps: {one.cure}"] if one.cure else []
     output.write(target, "\n".join(lines) + "\n")

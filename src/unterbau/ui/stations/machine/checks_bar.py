@@ -17,7 +17,7 @@ WORDS = {"pass": "will do", "watch": "to be watched", "fail": "will not do", "un
 
 def check_title(check: Check) -> str:
     """Return a check in a line: mark, name, and how much of the limit is asked."""
-    share = "" if check.verdict == "unknown" else f", {check.share:.0%} of what it can"
+    share = "" if check.verdict == "unknown" or check.share != check.share else f", {check.share:.0%} of what it can"
     return f"{MARKS[check.verdict]}  {check.name}: {WORDS[check.verdict]}{share}"
 
 
