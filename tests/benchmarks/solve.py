@@ -25,16 +25,23 @@ from unterbau.catalogue.prices import PriceBook
 from unterbau.files.frame_document import FrameDocument
 from unterbau.files.frame_json import to_arrays, to_document
 from unterbau.files.project_json import read_project
-from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.changes.change import Brace
+from unterbau.machine.machine import Machine, lay_out, to_frame
 from unterbau.mechanics import assembly, lapack
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.modes import BLOCK, mass_band, solve_modes
 from unterbau.mechanics.statics import energies, solve_statics
 from unterbau.model.built import Built
+from unterbau.shop.bars import bar_plans
+from unterbau.shop.pieces import pieces_of
+from unterbau.shop.sheets import sheet_plans
+from unterbau.structure.footing import Footing
 from unterbau.structure.parts import Place
+from unterbau.studies.access import access
 from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import answers, likely_answers
+from unterbau.studies.clash import clashes_of
 from unterbau.studies.compliance import solve
 from unterbau.studies.loads import CASES, loads_of
 from unterbau.studies.reach import grid, reach
@@ -174,6 +181,34 @@ def study_rows(machine: Machine, book: PriceBook) -> dict[str, float]:
     return rows
 
 
+def shop_rows(machine: Machine) -> dict[str, float]:
+    """Return clashes, access, pieces and plans of all demos, and the answer after a brace was added."""
+    demos = [
+        read_project(Path(str(path))).candidates[0].machine
+        for path in files("unterbau.demo").iterdir() if path.name.endswith(".unterbau")
+    ]  # fmt: skip
+    structures = [lay_out(one) for one in demos]
+    pieces = [pieces_of(one) for one in structures]
+    beam = next(name for name in lay_out(machine).pieces if name == "gantry beam")
+    brace = Brace("brace_1", Footing("left side", "back", 0.5), Footing(beam, "back", 0.25))
+    turn = [0.2]
+
+    def braced() -> None:
+        turn[0] += 0.001
+        moved = replace(brace, b=Footing(beam, "back", turn[0]))
+        likely_answers(replace(machine, changes=(moved,)), Place())
+
+    return {
+        f"clashes of {len(demos)} demos, every pair over the whole travel": timed(
+            lambda: [clashes_of(one) for one in structures], 3
+        ),
+        "screws reached, all demos": timed(lambda: [access(one) for one in demos], 3),
+        "bars of all demos, proven": timed(lambda: [bar_plans(one, {}, 0.0025, 0.005) for one in pieces], 3),
+        "sheets of all demos": timed(lambda: [sheet_plans(one, lambda *_: None, 0.005, 0.01) for one in pieces], 3),
+        "likely answers after a brace was moved": timed(braced, 5),
+    }
+
+
 def growth_rows() -> list[tuple[int, float, float, float]]:
     """Return unknowns, our statics, SuperLU on the same matrix and openseespy, s, for larger and larger gratings."""
     found = []
@@ -220,7 +255,7 @@ def main() -> None:
     project = read_project(Path(demo))
     machine = project.candidates[1].machine
     built = to_frame(machine, Place(), "likely")
-    rows = own_rows(built) | other_rows(built) | study_rows(machine, project.prices)
+    rows = own_rows(built) | other_rows(built) | study_rows(machine, project.prices) | shop_rows(machine)
     for name, seconds in rows.items():
         sys.stdout.write(f"{name:50} {seconds * 1e3:8.1f} ms   the job × {seconds / rows[OURS]:7.2f}\n")
     sys.stdout.write("studies against solving one by one: factor and seven cases each, openseespy with one case each\n")
