@@ -64,3 +64,13 @@ def test_work_beyond_its_tables_edge_hangs_over() -> None:
         tilt[n, 2] = 1.0 - 0.5 * columns[p] + 0.3 * rows[q]
     moved = np.einsum("nab,nb->a", share[0], tilt)
     assert moved[2] == pytest.approx(1.0 - 0.5 * 0.7 + 0.3 * 0.1)
+
+
+def test_modes_that_never_settle_are_given_up() -> None:
+    """An area of 1e-300 m² in a mutated file: the space of trial movements grew without an end, for hours."""
+    text = (Path(__file__).parent / "frames" / "area-next-to-nothing.frame.json").read_text(encoding="utf-8")
+    document = read_frame(text)
+    result = solve_document(document)
+    frequencies = [mode["frequency"] for mode in result.get("modes", [])]
+    assert len(frequencies) <= 4
+    assert all(np.isfinite(value) and value > 0.0 for value in frequencies)

@@ -5,13 +5,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.band_product import BandProduct
 from unterbau.mechanics.frame import Frame
 from unterbau.mechanics.mechanism import require_stable
 from unterbau.mechanics.seats import split
 
+SPACE, WIDE = 240, 6
+"""Directions tried at the most before modes that have not settled are given up: so many, and so many for each."""
 BLOCK = 3
 CONVERGED = 1e-6  # of the residual; the error of a frequency is its square
 UNEVEN = 0.3  # share of chance in the first block, beside movements along x, y and z
@@ -105,7 +107,7 @@ def mass_band(system: System) -> FloatArray:
 
 def _dominant(system: System, M: BandProduct, count: int) -> tuple[FloatArray, FloatArray]:
     """Return the largest eigenvalues of K⁻¹M, descending, and M-normalised vectors (n, count)."""
-    n = len(system.numbering.order)
+    n, limit = len(system.numbering.order), SPACE + WIDE * (count + BLOCK)
     draw = np.random.default_rng(7)
     space = _Space(n, M)
     translations = (system.numbering.order[:, None] % 6 == np.arange(BLOCK)).astype(float)
@@ -125,16 +127,20 @@ def _dominant(system: System, M: BandProduct, count: int) -> tuple[FloatArray, F
         if space.size < min(n, 2 * (count + BLOCK)):
             continue
         values, mix = space.ritz(count)
-        if _residual_small(M, values, space.residual(values, mix)):
+        if _settled(M, values, space.residual(values, mix)).all():
             break
+        if space.size > limit:  # masses so far apart that no space settles: only what has is told
+            kept = (values > 0.0) & _settled(M, values, space.residual(values, mix))
+            return values[kept], space.basis[:, : space.size] @ mix[:, kept]
     values, mix = space.ritz(count)
     kept = values > 0.0
     return values[kept], space.basis[:, : space.size] @ mix[:, kept]
 
 
-def _residual_small(M: BandProduct, values: FloatArray, residual: FloatArray) -> bool:
+def _settled(M: BandProduct, values: FloatArray, residual: FloatArray) -> BoolArray:
+    """Return which values are settled."""
     size = np.sum(residual * M.times(residual), axis=0)
-    return bool(np.all(size < (CONVERGED * values) ** 2))
+    return np.asarray(size < (CONVERGED * values) ** 2)
 
 
 class _Space:

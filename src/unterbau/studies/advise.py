@@ -8,10 +8,9 @@ import numpy as np
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.alternatives import Alternative, alternatives
-from unterbau.machine.machine import Machine, cost_of, lay_out, part, to_frame
+from unterbau.machine.machine import Machine, cost_of, lay_out, listed_mass, part, to_frame
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.statics import total_mass
 from unterbau.progress import Progress, Silent
 from unterbau.sections.section import section
 from unterbau.structure.parts import Member, Place
@@ -110,8 +109,7 @@ def _of_catalogue(machine: Machine, key: str, place: Place, found: tuple[Alterna
 
 def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
     built = to_frame(machine, place, "likely")
-    mass, _ = total_mass(built.frame)
-    return np.asarray(1.0 / np.diag(solve_tip(built))), mass
+    return np.asarray(1.0 / np.diag(solve_tip(built))), listed_mass(machine)
 
 
 def ranked(trials: tuple[Trial, ...], axis: int, order: Order) -> tuple[Trial, ...]:
