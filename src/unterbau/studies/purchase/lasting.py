@@ -1,5 +1,7 @@
 """What bears a load for years: printed parts creep, timber works with the weather."""
 
+from math import nan
+
 from unterbau.machine.machine import Machine, link, parts
 from unterbau.materials.material import material
 from unterbau.structure.parts import Joint, Member, Part, Plate
@@ -20,7 +22,7 @@ def lasting_checks(machine: Machine) -> list[Check]:
             found.append(Check(
                 key, f"{link(machine, key).label}, creep", "printed or of plastic, under a load that lasts",
                 f"what is first answered gives about {CREEPS:g} times as much after months, more where it is warm",
-                float("nan"), "watch",
+                nan, "watch",
                 "metal where weight, belt tension or clamping stay on it; thick walls, full infill, a washer as wide "
                 "as it can be; tighten again after a week",
                 "creep of PETG and PLA at room temperature, 2 to 5 times, from memory",
@@ -29,7 +31,7 @@ def lasting_checks(machine: Machine) -> list[Check]:
             found.append(Check(
                 key, f"{link(machine, key).label}, moisture",
                 f"{material(made_of).label} in a room that is now damp, now dry",
-                f"grows by about {SWELLS[made_of]:.1%} across between dry and damp", float("nan"), "watch",
+                f"grows by about {SWELLS[made_of]:.1%} across between dry and damp", nan, "watch",
                 "seal all faces and edges alike; surface it again when the room has settled; aluminium where it has to "
                 "stay flat",
                 "common practice, values from memory",
