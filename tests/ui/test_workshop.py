@@ -51,16 +51,16 @@ def test_a_piece_is_chosen_on_its_bar_and_bars_follow_what_there_is(window: Main
     station = opened(window, qtbot, "bars")
     first = station.bars.plans[0]
     first.bars.grab()  # it knows what is where when it was drawn
-    labels = [one.label for one in first._plan.pieces]  # type: ignore[union-attr]
+    labels = [one.label for one in first.plan.pieces]  # type: ignore[union-attr]
     qtbot.mouseClick(first.bars, Qt.MouseButton.LeftButton, pos=first.bars.place_of(labels[-1]).toPoint())
     assert station.panel.title.text().startswith(labels[-1])
     assert "(proven)" in first.words.text()
-    type_into(qtbot, first.offers, "3000 at 21; own 1 × 1000")
+    type_into(qtbot, first.line, "3000 at 21; own 1 × 1000")
     planned(window, qtbot)
     shop = window.document.project.shop
     assert [(one.length, one.price, one.own) for one in shop.bars] == [(3.0, 21.0, 0), (1.0, 0.0, 1)]
     assert " for " in station.summary.text()
-    assert first.offers.text() == "3000 mm at 21; own 1 × 1000 mm"
+    assert first.line.text() == "3000 mm at 21; own 1 × 1000 mm"
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
     assert not window.document.project.shop.bars
     window.show_station(1)
@@ -70,10 +70,10 @@ def test_a_piece_is_chosen_on_its_bar_and_bars_follow_what_there_is(window: Main
 def test_what_is_no_bar_is_answered_in_place_and_a_piece_too_long_named(window: MainWindow, qtbot: QtBot) -> None:
     station = opened(window, qtbot, "bars")
     first = station.bars.plans[0]
-    type_into(qtbot, first.offers, "six metres")
+    type_into(qtbot, first.line, "six metres")
     assert '"six metres" is no bar' in first.message.text()
     assert not window.document.project.shop.bars
-    type_into(qtbot, first.offers, "500")
+    type_into(qtbot, first.line, "500")
     planned(window, qtbot)
     assert "longer than every bar" in station.bars.plans[0].words.text()
     window.document.stack.setIndex(0)
@@ -112,16 +112,16 @@ def test_plates_lie_on_sheets_of_a_size_that_is_typed(window: MainWindow, qtbot:
     station = opened(window, qtbot, "sheets")
     first = station.sheets.plans[0]
     first.sheets.grab()
-    label = first._plan.pieces[0].label  # type: ignore[union-attr]
+    label = first.plan.pieces[0].label  # type: ignore[union-attr]
     qtbot.mouseClick(first.sheets, Qt.MouseButton.LeftButton, pos=first.sheets.place_of(label).toPoint())
     assert station.panel.title.text().startswith(label)
     assert "1 sheet; no plan has fewer (proven)" in first.words.text()
     assert "sheets" in station.summary.text()
-    type_into(qtbot, first.sheet_size, "1500 x 3000")
+    type_into(qtbot, first.line, "1500 x 3000")
     planned(window, qtbot)
     assert [(one.length, one.width) for one in window.document.project.shop.sheets] == [(1.5, 3.0)]
-    assert station.sheets.plans[0].sheet_size.text() == "1500 × 3000 mm"
-    type_into(qtbot, station.sheets.plans[0].sheet_size, "large")
+    assert station.sheets.plans[0].line.text() == "1500 × 3000 mm"
+    type_into(qtbot, station.sheets.plans[0].line, "large")
     assert "is no sheet" in station.sheets.plans[0].message.text()
     window.document.stack.setIndex(0)
     assert not window.document.project.shop.sheets
@@ -170,6 +170,11 @@ def test_what_was_bought_and_is_needed_no_longer_is_marked(window: MainWindow, q
     last = page.table.item(page.table.rowCount() - 1, 1)
     assert last is not None
     assert last.text() == "bought and no longer needed"
+    qtbot.mouseClick(page.settle, Qt.MouseButton.LeftButton)
+    assert not page.basket.wrong
+    assert not window.document.project.shop.bought
+    window.document.stack.undo()
+    assert page.basket.wrong
     window.document.stack.setIndex(0)
     assert not page.wrong.isVisible()
     window.show_station(1)

@@ -1,4 +1,4 @@
-"""Screws with a socket head: holes for them, heads, washers, lengths on sale."""
+"""Screws with a socket head: holes for them, and their heads."""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -17,13 +17,8 @@ class ScrewSize:
     """Of the hole that it goes through, medium."""
     tap: float
     """Drill of the hole that it is screwed into."""
-    counterbore: float
     head: float
     """Diameter of the head; it is as high as the thread is thick."""
-    key: float
-    """Across the flats of its socket."""
-    washer: tuple[float, float]
-    """Diameter and thickness."""
 
 
 @lru_cache(maxsize=1)
@@ -31,8 +26,8 @@ def screw_sizes() -> dict[str, ScrewSize]:
     """Return all sizes by name, smallest first."""
     found = {}
     for row in table("screws")["sizes"]:
-        plain = {name: row[name] / 1e3 for name in ("d", "clearance", "tap", "counterbore", "head", "key")}
-        found[row["id"]] = ScrewSize(row["id"], **plain, washer=(row["washer"][0] / 1e3, row["washer"][1] / 1e3))
+        plain = {name: row[name] / 1e3 for name in ("d", "clearance", "tap", "head")}
+        found[row["id"]] = ScrewSize(row["id"], **plain)
     return found
 
 
@@ -46,13 +41,3 @@ def screw_size(name: str) -> ScrewSize:
     if found is None:
         raise InputError("screw", f'there is no screw "{name}"; known are {", ".join(screw_sizes())}')
     return found
-
-
-def screw_lengths() -> tuple[float, ...]:
-    """Return the lengths on sale, m, shortest first."""
-    return tuple(length / 1e3 for length in table("screws")["lengths_mm"])
-
-
-def screw_source() -> str:
-    """Return where the sizes are from."""
-    return str(table("screws")["source"])

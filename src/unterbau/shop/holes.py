@@ -12,8 +12,6 @@ from unterbau.structure.wares import SLOTTED
 
 Sort = Literal["clearance", "tapped", "slot nut"]
 EXACT = 1e-6
-ENGAGED = {"steel": 1.0, "iron": 1.5, "aluminium": 2.0, "brass": 1.5}
-"""Thread that holds, in diameters; two in all that is softer."""
 WALL = 0.01
 """Depth that is counted of a hole in a bar's wall, at the most, m."""
 
@@ -72,11 +70,6 @@ def bar_holes(bar: Bar, cut: Sawn, screws: tuple[Screw, ...]) -> tuple[Hole, ...
         face = names[0] if dot(screw.out, normal) > 0 else names[1]
         found.append(_hole(screw, sort, face, dot(away, bar.along), dot(away, across), WALL))
     return _in_order(found)
-
-
-def line_of(screw: Screw) -> tuple[Vector, Vector]:
-    """Return a place on a screw's axis and its direction; holes of all that it joins lie on it."""
-    return screw.head, screw.out
 
 
 def place_of(piece: Bar | PlatePiece, cut: Sawn | None, hole: Hole) -> Vector:

@@ -131,7 +131,9 @@ def with_state(
 
 
 def as_many_as_needed(bought: tuple[Bought, ...], candidate: str, row: Row) -> tuple[Bought, ...]:
-    """Return what was bought with a line's count as it is needed now: more were bought, or the rest given away."""
+    """Return what was bought with a line as it is needed now: the rest bought, or what is too much given away."""
+    if not row.count:
+        return with_state(bought, candidate, row, "needed")
     return tuple(
         replace(one, count=row.count) if (one.candidate, one.item) == (candidate, row.item) else one for one in bought
     )

@@ -9,6 +9,7 @@ from unterbau.catalogue.guides import block
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.carrier import Carrier
 from unterbau.structure.join import BasePlateJoin, Join
+from unterbau.structure.looks import RAIL_HEIGHT
 from unterbau.structure.motion import Blocks, Rail
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.structure import Step, Structure, Turned
@@ -16,8 +17,6 @@ from unterbau.structure.vectors import ZERO, Vector, X, Y, Z, cross, dot, plus, 
 
 INSET = 0.02
 """From a rail's end to its first screw at the least, m; common practice, no source."""
-RAIL_HEIGHT = 0.6
-"""Of a rail, as a share of the height over its block."""
 USUAL = "M6"
 """A screw whose joint does not say its size."""
 

@@ -12,12 +12,11 @@ from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.ui.theme import colour
 from unterbau.ui.viewport.grips import Drag, arms, drag, grip_at, strokes
 from unterbau.ui.viewport.scene import Scene
-from unterbau.ui.viewport.spots import Spots
+from unterbau.ui.viewport.spots import CLICK_DISTANCE, Spots
 
 if TYPE_CHECKING:
     from unterbau.ui.viewport.canvas import Canvas
 
-CLICK_DISTANCE = 4
 MOST_BODIES = 4  # lit up at once
 SEEN_THROUGH = 0.25  # of the machine under a map
 GHOSTLY = 0.55  # opacity of the machine as built behind the one that is pulled

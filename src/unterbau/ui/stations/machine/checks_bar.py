@@ -1,11 +1,12 @@
 """What the lens Checks adds under the view: what will not do, the worst first, each with its working and a cure."""
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QPushButton, QWidget
 
 from unterbau.machine.alternatives import Alternative
 from unterbau.studies.purchase.check import Check
-from unterbau.ui.theme import colour, em, font
+from unterbau.ui.stations.machine.list_beside import lay_list_beside
+from unterbau.ui.theme import colour, font
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
 
@@ -42,9 +43,6 @@ class ChecksBar(QWidget):
         self._found: tuple[Check, ...] = ()
         self.list = QListWidget(self)
         self.list.setAccessibleName("Checks before buying, the worst first")
-        self.list.setFont(font(0.9))
-        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
         self.head = label("", "muted", 0.86)
         self.asked, self.working, self.cure = label("", size=0.92), label("", "muted", 0.88), label("", size=0.92)
         self.source = label("", "muted", 0.82)
@@ -53,7 +51,7 @@ class ChecksBar(QWidget):
         self.do.setProperty("small", True)
         self.do.hide()
         self._cure: Alternative | None = None
-        self._build()
+        lay_list_beside(self, self.head, self.list, (self.asked, self.working, self.cure, self.do, self.source))
         self.list.currentRowChanged.connect(self._on_row)
         self.do.clicked.connect(self._on_do)
 
@@ -122,25 +120,3 @@ class ChecksBar(QWidget):
         self._show(row)
         if 0 <= row < len(self._found) and self._found[row].key:
             self.chosen.emit(self._found[row].key)
-
-    def _build(self) -> None:
-        unit = em()
-        self.setFixedHeight(round(11.5 * unit))
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(round(0.2 * unit))
-        box.addWidget(self.head)
-        row = QHBoxLayout()
-        row.setSpacing(round(0.8 * unit))
-        row.addWidget(self.list, 6)
-        side = QVBoxLayout()
-        side.setSpacing(round(0.3 * unit))
-        for one in (self.asked, self.working, self.cure, self.source):
-            one.setWordWrap(True)
-            one.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-            side.addWidget(one)
-            if one is self.cure:
-                side.addWidget(self.do, 0, Qt.AlignmentFlag.AlignLeft)
-        side.addStretch(1)
-        row.addLayout(side, 7)
-        box.addLayout(row, 1)

@@ -2,14 +2,15 @@
 
 from dataclasses import dataclass
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from unterbau.machine.machine import Machine
 from unterbau.structure.parts import Place
 from unterbau.studies.access import LONG, Access, reach_words
 from unterbau.studies.clash import ASSUMED, Clash, Clashes, Together, cures_of, grouped, spoken, where_words
-from unterbau.ui.theme import colour, em, font
+from unterbau.ui.stations.machine.list_beside import lay_list_beside
+from unterbau.ui.theme import colour
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.units import Units, length_text
@@ -49,13 +50,10 @@ class ClashBar(QWidget):
         self._rows: tuple[Together | Access, ...] = ()
         self.list = QListWidget(self)
         self.list.setAccessibleName("What collides on the travel, then screws that are hard to reach")
-        self.list.setFont(font(0.9))
-        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
         self.head = label("", "muted", 0.86)
         self.where, self.cures, self.also = label("", size=0.92), label("", size=0.92), label("", "muted", 0.86)
         self.assumed = label(ASSUMED, "muted", 0.82)
-        self._build()
+        lay_list_beside(self, self.head, self.list, (self.where, self.cures, self.also, self.assumed))
         self.list.currentRowChanged.connect(self._on_row)
 
     @property
@@ -118,26 +116,6 @@ class ClashBar(QWidget):
         elif one is not None and one.place is not None:
             self.head_wanted.emit(one.place)
         self.chosen.emit(self.clash)
-
-    def _build(self) -> None:
-        unit = em()
-        self.setFixedHeight(round(11.5 * unit))
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(round(0.2 * unit))
-        box.addWidget(self.head)
-        row = QHBoxLayout()
-        row.setSpacing(round(0.8 * unit))
-        row.addWidget(self.list, 6)
-        side = QVBoxLayout()
-        side.setSpacing(round(0.3 * unit))
-        for one in (self.where, self.cures, self.also, self.assumed):
-            one.setWordWrap(True)
-            one.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-            side.addWidget(one)
-        side.addStretch(1)
-        row.addLayout(side, 7)
-        box.addLayout(row, 1)
 
 
 def _title(one: Together | Access) -> str:

@@ -10,7 +10,7 @@ from unterbau.files.shopping_csv import read_shopping, write_shopping
 from unterbau.machine.item_words import item_words
 from unterbau.machine.machine import bill_of, links
 from unterbau.project import edits
-from unterbau.shop.shopping import STATES, Basket, Bought, Row, State, basket, with_state
+from unterbau.shop.shopping import STATES, Basket, Bought, Row, State, as_many_as_needed, basket, with_state
 from unterbau.ui.document import Document
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.workshop.shopping_page import ShoppingPage
@@ -28,6 +28,7 @@ class Shopping(QObject):
         self.page = ShoppingPage(view, parent)
         self.page.state_chosen.connect(self._on_state)
         self.page.paid_told.connect(self._on_paid)
+        self.page.settled.connect(self._on_settled)
         self.page.save_wanted.connect(self._ask_save)
         self.page.read_wanted.connect(self._ask_read)
 
@@ -72,6 +73,10 @@ class Shopping(QObject):
         name = self._selection.candidate
         bought = with_state(self._document.project.shop.bought, name, row, row.state, value)
         self._set(bought, f"{row.words}: paid")
+
+    def _on_settled(self, row: Row) -> None:
+        bought, name = self._document.project.shop.bought, self._selection.candidate
+        self._set(as_many_as_needed(bought, name, row), f"{row.words}: settled")
 
     def _ask_save(self) -> None:
         start = str(Path.home() / f"{self._document.project.name} shopping.csv")

@@ -55,8 +55,8 @@ class ShoppingPage(QWidget):
     state_chosen = pyqtSignal(object, str)
     """A line, and its new state."""
     paid_told = pyqtSignal(object, float)
-    counted = pyqtSignal(object)
-    """A line's count is right now: the rest was bought, or given away."""
+    settled = pyqtSignal(object)
+    """A line fits now: the rest was bought, or what is too much was given away."""
     save_wanted = pyqtSignal()
     read_wanted = pyqtSignal()
 
@@ -66,10 +66,12 @@ class ShoppingPage(QWidget):
         self.basket = Basket(())
         self.words, self.wrong = label("", size=0.98), label("", "error", 0.9)
         self.table = QTableWidget(0, len(COLUMNS), self)
+        self.settle = QPushButton("the chosen line is settled", self)
         self.save, self.read = QPushButton("save as CSV …", self), QPushButton("read CSV …", self)
         self.boxes: list[ChoiceBox] = []
         self.paid: list[QuantityField] = []
         self._build()
+        self.settle.clicked.connect(self._on_settle)
         self.save.clicked.connect(self.save_wanted)
         self.read.clicked.connect(self.read_wanted)
 
@@ -83,6 +85,7 @@ class ShoppingPage(QWidget):
         )
         self.wrong.setText(said if wrong else "")
         self.wrong.setVisible(bool(wrong))
+        self.settle.setVisible(bool(wrong))
         anew = [row.item for row in basket.rows] != [row.item for row in self.basket.rows] or not self.boxes
         self.basket = basket
         if anew:
@@ -123,6 +126,13 @@ class ShoppingPage(QWidget):
         if state != self.basket.rows[number].state:
             self.state_chosen.emit(self.basket.rows[number], state)
 
+    def _on_settle(self) -> None:
+        chosen = self.table.currentRow()
+        row = self.basket.rows[chosen] if 0 <= chosen < len(self.basket.rows) else None
+        if row is None or not wrong_words(row):
+            row = self.basket.wrong[0]
+        self.settled.emit(row)
+
     def _on_paid(self, number: int, value: float) -> None:
         self.paid_told.emit(self.basket.rows[number], value)
 
@@ -134,13 +144,19 @@ class ShoppingPage(QWidget):
         head = QHBoxLayout()
         self.words.setWordWrap(True)
         head.addWidget(self.words, 1)
+        self.settle.setFont(font(0.88))
+        self.settle.setProperty("small", True)
+        self.settle.setToolTip("what is missing was bought, or what is too much was given away; undo takes it back")
         for button, tip in ((self.save, "for any table program; states come back"), (self.read, "states and money")):
             button.setFont(font(0.88))
             button.setProperty("small", True)
             button.setToolTip(tip)
             head.addWidget(button)
         box.addLayout(head)
-        box.addWidget(self.wrong)
+        told = QHBoxLayout()
+        told.addWidget(self.wrong, 1)
+        told.addWidget(self.settle)
+        box.addLayout(told)
         self.table.setHorizontalHeaderLabels(COLUMNS)
         self.table.setAccessibleName("Shopping list: what, what for, money, state, paid")
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)

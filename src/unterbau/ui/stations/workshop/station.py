@@ -171,12 +171,12 @@ class WorkshopStation(QWidget):
     def _on_plans(self, plans: Plans | None) -> None:
         if plans is None:
             return
-        shop, units = self._document.project.shop, self._view.units
+        shop = self._document.project.shop
         for section, plan in zip(self.bars.keep(len(plans[0])), plans[0], strict=True):
-            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen, units)
+            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen)
         for thickness, cut in zip(self.sheets.keep(len(plans[1])), plans[1], strict=True):
             told = shop.sheet(cut.material, cut.thickness)
-            thickness.show_plan(cut, told, self._chosen, units)
+            thickness.show_plan(cut, told, self._chosen)
         self._show_summary(plans)
 
     def _bar(self) -> SectionPlan:
