@@ -125,17 +125,12 @@ def cut_plan(
     bars = _laid(cutting, found, counts, wanted, stocks)
     used = sum(bar.stock.length for bar in bars)
     made = sum(one.length * one.count for one in wanted)
-    real = float(sum(cost_of(bar.stock, stocks, costs) for bar in bars))
+    real = float(sum(costs[stocks.index(bar.stock)] for bar in bars))
     by_length = sum((one.length + kerf) * one.count for one in wanted) / (
         max(one.length for one in stocks) - 2 * trim + kerf
     )
     fewest = min(len(bars), int(least) if not priced and all(costs) else ceil(by_length - NEAR))
     return CutPlan(bars, real, float(min(least, real)), fewest, _setups(bars), 1 - made / used, kerf, trim)
-
-
-def cost_of(stock: Stock, stocks: tuple[Stock, ...], costs: list[float]) -> float:
-    """Return what a bar counts."""
-    return costs[stocks.index(stock)]
 
 
 def _check(wanted: tuple[Wanted, ...], stocks: tuple[Stock, ...], kerf: float, trim: float) -> None:

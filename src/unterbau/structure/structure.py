@@ -36,6 +36,12 @@ class Turned:
     about: tuple[float, float]
     steps: tuple["Step", ...]
 
+    def holds(self, name: str) -> bool:
+        """Return whether a piece is among what is turned."""
+        return any(
+            one.holds(name) if isinstance(one, Turned) else getattr(one, "name", "") == name for one in self.steps
+        )
+
     def way(self, v: Vector) -> Vector:
         """Return a direction after the turn."""
         c, s = cos(radians(self.degrees)), sin(radians(self.degrees))

@@ -8,7 +8,7 @@ from unterbau.structure.footing import Face, Footing
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spots import length_of, looks, stands
-from unterbau.structure.structure import Step, Structure, Turned
+from unterbau.structure.structure import Structure, Turned
 from unterbau.structure.vectors import Vector, dot, minus, plus
 
 Host = Bar | PlatePiece
@@ -57,7 +57,7 @@ def seen(structure: Structure, footing: Footing, place: Place) -> Vector:
     piece = structure.pieces[footing.piece]
     moved = piece.carrier.moved(found.place, structure.way(place))
     for step in structure.steps:
-        if isinstance(step, Turned) and _inside(step, footing.piece):
+        if isinstance(step, Turned) and step.holds(footing.piece):
             return step.place(moved)
     return moved
 
@@ -138,9 +138,3 @@ def is_large(piece: PlatePiece, face: Face) -> bool:
 
 def _half(piece: Host) -> bool:
     return isinstance(piece, PlatePiece) and piece.halved
-
-
-def _inside(step: Step, name: str) -> bool:
-    if isinstance(step, Turned):
-        return any(_inside(one, name) for one in step.steps)
-    return getattr(step, "name", "") == name

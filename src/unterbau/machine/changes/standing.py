@@ -47,16 +47,12 @@ def together(structure: Structure, spots: tuple[Held, ...]) -> Turned | None:
         if one.host.carrier != first.carrier:
             raise InputError("spots", f"the {first.name} and the {one.host.name} move against each other")
     groups = [
-        next((step for step in structure.steps if isinstance(step, Turned) and _has(step, one.host.name)), None)
+        next((step for step in structure.steps if isinstance(step, Turned) and step.holds(one.host.name)), None)
         for one in spots
     ]
     if any(one is not groups[0] for one in groups):
         raise InputError("spots", "one spot is turned against the other")
     return groups[0]
-
-
-def _has(step: object, name: str) -> bool:
-    return isinstance(step, Turned) and any(getattr(one, "name", "") == name or _has(one, name) for one in step.steps)
 
 
 def mirrored(structure: Structure, spots: tuple[Held, ...]) -> tuple[Held, ...]:

@@ -1,12 +1,13 @@
 """Bars to scale with what is sawn from them."""
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
 from unterbau.shop.bars import BarPlan
 from unterbau.shop.cut_plan import SawnBar
+from unterbau.ui.stations.workshop.picked_view import PickedView
 from unterbau.ui.theme import colour, em, font
 from unterbau.units import Units, length_text
 
@@ -14,19 +15,13 @@ ROW, GAP = 1.75, 0.5  # em
 SKEW = 5.0  # px, of a mitred end
 
 
-class BarsView(QWidget):
+class BarsView(PickedView):
     """Draws the bars of one section, the longest across the whole width; a piece is chosen by a click."""
-
-    chosen = pyqtSignal(str)
-    """Label of a piece."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._plan: BarPlan | None = None
-        self._lit = ""
         self._units: Units = "mm"
-        self._areas: list[tuple[QRectF, str]] = []
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def show_plan(self, plan: BarPlan, lit: str, units: Units) -> None:
         """Show a plan, the pieces of one label lit."""
@@ -38,14 +33,6 @@ class BarsView(QWidget):
         )
         self.setAccessibleName(f"Bars of {plan.stock}: {said}")
         self.update()
-
-    def place_of(self, label: str) -> QPointF:
-        """Return where a piece is drawn first."""
-        return next(area.center() for area, name in self._areas if name == label)
-
-    @override
-    def sizeHint(self) -> QSize:
-        return QSize(round(30 * em()), self.height())
 
     def _grouped(self) -> list[tuple[SawnBar, int]]:
         """Return bars that are sawn alike, once each, and how many."""
@@ -114,13 +101,4 @@ class BarsView(QWidget):
             if QFontMetricsF(face).horizontalAdvance(text) < box.width() - 4:
                 painter.setFont(face)
                 painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
-                return
-
-    @override
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
-        for area, label in self._areas:
-            if area.contains(event.position()):
-                self.chosen.emit(label)
                 return

@@ -1,12 +1,13 @@
 """Sheets to scale with the plates that are cut from them."""
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
 from unterbau.shop.sheet_plan import Laid
 from unterbau.shop.sheets import PlatesPlan
+from unterbau.ui.stations.workshop.picked_view import PickedView
 from unterbau.ui.theme import colour, em, font
 
 TALL = 13.0  # em, of a row of sheets
@@ -14,18 +15,12 @@ MOST = 3
 """Sheets beside one another; further ones follow below."""
 
 
-class SheetsView(QWidget):
+class SheetsView(PickedView):
     """Draws the sheets of one thickness and material; a plate is chosen by a click."""
-
-    chosen = pyqtSignal(str)
-    """Label of a piece."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._plan: PlatesPlan | None = None
-        self._lit = ""
-        self._areas: list[tuple[QRectF, str]] = []
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def show_plan(self, plan: PlatesPlan, lit: str) -> None:
         """Show a plan, the pieces of one label lit."""
@@ -34,14 +29,6 @@ class SheetsView(QWidget):
         self.setFixedHeight(round(max(1, -(-count // MOST)) * TALL * em()))
         self.setAccessibleName(f"{count} sheets of {plan.stock}, plates drawn to scale")
         self.update()
-
-    def place_of(self, label: str) -> QPointF:
-        """Return where a piece is drawn first."""
-        return next(area.center() for area, name in self._areas if name == label)
-
-    @override
-    def sizeHint(self) -> QSize:
-        return QSize(round(30 * em()), self.height())
 
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -80,12 +67,3 @@ class SheetsView(QWidget):
             painter.setFont(face)
             painter.setPen(colour("ink"))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, laid.name)
-
-    @override
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
-        for area, label in self._areas:
-            if area.contains(event.position()):
-                self.chosen.emit(label)
-                return
