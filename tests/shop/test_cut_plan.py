@@ -3,12 +3,15 @@
 import itertools
 import random
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.optimize import linprog
 
 from unterbau.errors import InputError
 from unterbau.shop.cut_plan import CutPlan, Stock, Wanted, cut_plan
+from unterbau.shop.patterns import Cutting, every_pattern, grown_patterns
 
 WIDTHS = (1380, 1520, 1560, 1710, 1820, 1880, 1930, 2000, 2050, 2100, 2140, 2150, 2200)
 COUNTS = (22, 25, 12, 14, 18, 18, 20, 10, 12, 14, 16, 18, 20)
@@ -154,3 +157,21 @@ def test_what_cannot_be_sawn_is_named(
 
 def test_nothing_wanted_needs_no_bar() -> None:
     assert cut_plan((), (Stock(6.0),)).bars == ()
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.dictionaries(st.integers(15_001, 60_007), st.integers(1, 6), min_size=2, max_size=5))
+def test_a_bound_of_grown_patterns_is_never_above_that_of_all(rows: dict[int, int]) -> None:
+    """Lengths that no coarse step divides: what is called proven must not rest on patterns that rounding lost."""
+    lengths, counts = [length / 1e5 for length in rows], list(rows.values())
+    cutting = Cutting.of(lengths, counts, [1.0], 0.0, 0.0)
+    every = every_pattern(cutting, 4000)
+    assert every is not None
+    made = np.zeros((len(lengths), len(every)))
+    for column, pattern in enumerate(every):
+        for item, count in pattern.items:
+            made[item, column] = count
+    best = linprog(np.ones(len(every)), A_ub=-made, b_ub=-np.array(counts, dtype=float), method="highs").fun
+    _, bound = grown_patterns(cutting, np.array([1.0]), [None])
+    assert bound <= best + 1e-7
+    assert bound > 0.9 * best

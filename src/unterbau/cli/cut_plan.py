@@ -107,7 +107,7 @@ def _read(source: Path) -> "tuple[Wanted, ...]":
     from unterbau.shop.cut_plan import Wanted
 
     found: list[Wanted] = []
-    for number, row in enumerate(csv.reader(read_text(source).splitlines()), 1):
+    for number, row in enumerate(csv.reader(read_text(source).removeprefix("\ufeff").splitlines()), 1):
         cells = [cell.strip() for cell in row]
         if not any(cells) or (number == 1 and [cell.lower() for cell in cells[:3]] == ["name", "length", "count"]):
             continue

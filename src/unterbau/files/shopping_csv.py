@@ -45,7 +45,7 @@ def read_shopping(
         UnterbauError: The file cannot be read.
     """
     check_size(path, MOST_BYTES)
-    rows = list(csv.reader(read_text(path).splitlines()))
+    rows = list(csv.reader(read_text(path).removeprefix("\ufeff").splitlines()))
     if not rows or tuple(cell.strip() for cell in rows[0]) != HEAD:
         raise InputError(f"{path.name}, line 1", f"expected the heading {', '.join(HEAD)}")
     known = {row.item: row for row in basket.rows}

@@ -10,7 +10,7 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 FINE = 1e-5
 """Lengths are counted in steps of it, m: what fits is then a question of whole numbers."""
 COARSE = 2e-4
-"""Steps when patterns are grown; pieces rounded up, bars down, so that they fit."""
+"""Steps when patterns are grown; pieces rounded up, bars down, so that they fit; the other way round for a bound."""
 ROUNDS = 200
 GAIN = 1e-7
 VARIED = 40
@@ -108,7 +108,7 @@ def grown_patterns(
             if value > price + GAIN and items:
                 new.append(Pattern(stock, items))
             if price > 0:
-                ratio = max(ratio, value / price)
+                ratio = max(ratio, _at_most(cutting, worth, capacity) / price)
         bound = max(bound, float(done.fun) / ratio)
         new = [one for one in new if one not in found]
         if not new:
@@ -183,6 +183,21 @@ def _columns(cutting: Cutting, found: list[Pattern]) -> tuple[FloatArray, IntArr
         for item, count in pattern.items:
             made[item, column] = count
     return made, np.array([one.stock for one in found])
+
+
+def _at_most(cutting: Cutting, worth: FloatArray, capacity: int) -> float:
+    """Return a worth that no pattern of a bar exceeds: pieces rounded down and the bar up, so that a bound holds."""
+    scale = COARSE / FINE
+    room = int(-(-capacity // scale))
+    best = np.zeros(room + 1)
+    for item, length in enumerate(cutting.lengths):
+        size, left, batch = int(length // scale), min(cutting.counts[item], capacity // length), 1
+        while left > 0 and worth[item] > 0.0:
+            count = min(batch, left)
+            left, batch = left - count, 2 * batch
+            wide = min(count * size, room + 1)
+            best[wide:] = np.maximum(best[wide:], best[: room + 1 - wide] + count * worth[item])
+    return float(best.max())
 
 
 def _knapsack(cutting: Cutting, worth: FloatArray, capacity: int) -> tuple[tuple[tuple[int, int], ...], float]:
