@@ -102,3 +102,15 @@ def test_the_page_from_the_command_line(tmp_path: Path, capsys: pytest.CaptureFi
     assert "there is no candidate" in capsys.readouterr().err
     assert run(["summary", str(DEMO), "-o", str(tmp_path / "no" / "page.html")]) == 2
     assert "was not written" in capsys.readouterr().err
+
+
+def test_what_was_added_is_listed_and_what_does_not_stand_is_said() -> None:
+    text = (Path(__file__).parent / "version-6.unterbau").read_text(encoding="utf-8")
+    project = parse_project(text)
+    candidate = project.candidate("changed")
+    made = Summary(project, candidate, answers(candidate.machine, Place()), Place(), "2026-11-28", "mm", b"png")
+    reader = Reader()
+    reader.feed(summary_html(made))
+    said = " ".join(reader.words)
+    assert "brace 1: 2 × tube 80×40×4" in said
+    assert "lamp 2 is left away, it does not stand: expected a bar or plate of this machine" in said

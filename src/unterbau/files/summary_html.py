@@ -12,8 +12,9 @@ from pathlib import Path
 from unterbau.band import Band
 from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
+from unterbau.machine.changes.change import name_of
 from unterbau.machine.item_words import item_words, whose
-from unterbau.machine.machine import bill_of, cost_of, links, travel
+from unterbau.machine.machine import bill_of, cost_of, links, not_standing, travel
 from unterbau.mechanics.frame import CAUSES
 from unterbau.parts_list.bill import Item
 from unterbau.project.project import Candidate, Project
@@ -177,7 +178,18 @@ def _parts(made: Summary) -> str:
     half = (len(items) + 1) // 2
     head = _row("", "mass", escape(prices.currency), head=True)
     columns = (head + "".join(_item(item, made) for item in part) for part in (items[:half], items[half:]))
-    return f'<table width="100%"><tr>{"".join(f"<td><table>{rows}</table></td>" for rows in columns)}</tr></table>'
+    table = f'<table width="100%"><tr>{"".join(f"<td><table>{rows}</table></td>" for rows in columns)}</tr></table>'
+    return table + _left_away(made)
+
+
+def _left_away(made: Summary) -> str:
+    """Return what was added to the machine or taken from it and does not stand, in lines."""
+    fallen = not_standing(made.candidate.machine)
+    said = [
+        f"{escape(name_of(one))} is left away, it does not stand: {escape(fallen[one.id])}"
+        for one in made.candidate.machine.changes if one.id in fallen
+    ]  # fmt: skip
+    return f"<p class='small'>{'<br>'.join(said)}</p>" if said else ""
 
 
 def _item(item: Item, made: Summary) -> str:
