@@ -16,6 +16,7 @@ from unterbau.ui.shell.settings_dialog import SettingsDialog
 from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS
 from unterbau.ui.stations.machine.first_steps import ALL
+from unterbau.ui.widgets.choice_box import ChoiceBox
 
 SIZES = ((1100, 700), (1280, 800), (1920, 1080))
 LINKS = ("gantry_beam", "beam_joint", "x_guides", "x_drive", "spindle", "cutter", "bed", "dimensions")
@@ -143,3 +144,16 @@ def test_first_steps_go_away_when_followed_and_stay_away(window: MainWindow, qtb
     assert isinstance(settings, SettingsDialog)
     qtbot.mouseClick(settings.hints, Qt.MouseButton.LeftButton)
     assert window.machine.first_steps.isVisible()
+
+
+def test_a_choice_without_room_ends_in_dots(window: MainWindow) -> None:
+    words = "plate bolted on, 4 M8, as cut"
+    box = ChoiceBox("joint", ((1, words), (2, "welded")), window)
+    box.resize(400, 24)
+    assert box.shown_words() == words
+    box.resize(120, 24)
+    assert box.shown_words().endswith("…")
+    assert words.startswith(box.shown_words()[:-1])
+    box.show_value(2)
+    assert box.shown_words() == "welded"
+    box.deleteLater()

@@ -1,7 +1,9 @@
 """A list of values to choose from."""
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QComboBox, QSizePolicy, QWidget
+from PyQt6.QtCore import QEvent, Qt
+from PyQt6.QtGui import QHelpEvent, QPaintEvent
+from PyQt6.QtWidgets import QComboBox, QSizePolicy, QStyle, QStyleOptionComboBox, QStylePainter, QToolTip, QWidget
+from typing_extensions import override
 
 from unterbau.ui.theme import font
 
@@ -10,7 +12,7 @@ Choices = tuple[tuple[str | bool | float | None, str], ...]
 
 
 class ChoiceBox(QComboBox):
-    """A list of values with words; the wheel does not change it by accident."""
+    """A list of values with words that give way; the wheel does not change it by accident."""
 
     def __init__(self, name: str, choices: Choices, parent: QWidget) -> None:
         super().__init__(parent)
@@ -34,6 +36,35 @@ class ChoiceBox(QComboBox):
         line = self.lineEdit()
         if line is not None:
             line.setCursorPosition(0)
+
+    def shown_words(self) -> str:
+        """Return as much of the chosen value's words as there is room for."""
+        option, style = QStyleOptionComboBox(), self.style()
+        self.initStyleOption(option)
+        if style is None:
+            return self.currentText()
+        field = QStyle.SubControl.SC_ComboBoxEditField
+        room = style.subControlRect(QStyle.ComplexControl.CC_ComboBox, option, field, self).width()
+        return self.fontMetrics().elidedText(self.currentText(), Qt.TextElideMode.ElideRight, room)
+
+    @override
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self.isEditable():
+            super().paintEvent(event)
+            return
+        painter, option = QStylePainter(self), QStyleOptionComboBox()
+        self.initStyleOption(option)
+        option.currentText = self.shown_words()
+        painter.drawComplexControl(QStyle.ComplexControl.CC_ComboBox, option)
+        painter.drawControl(QStyle.ControlElement.CE_ComboBoxLabel, option)
+
+    @override
+    def event(self, event: QEvent | None) -> bool:
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip and not self.toolTip():
+            whole = self.currentText()
+            QToolTip.showText(event.globalPos(), "" if self.shown_words() == whole else whole, self)
+            return True
+        return super().event(event)
 
     def wheelEvent(self, event: object) -> None:
         """Leave the wheel to the panel."""
