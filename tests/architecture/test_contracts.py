@@ -26,7 +26,9 @@ PLANTED = [
     ("platformdirs", "files/atomic.py", "import platformdirs"),
     ("pint", "files/atomic.py", "import pint"),
     ("pydantic", "studies/shares.py", "import pydantic"),
-    ("sectionproperties", "model/member.py", "import shapely"),
+    ("sectionproperties", "model/member.py", "import sectionproperties"),
+    ("shapely", "model/member.py", "import shapely"),
+    ("paper", "shop/pieces.py", "import reportlab"),
     ("ezdxf", "model/bars.py", "import ezdxf"),
     ("cycles", "units.py", "import unterbau.band\n"),
 ]

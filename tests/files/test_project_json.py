@@ -2,6 +2,7 @@
 
 import json
 import os
+from collections.abc import Callable
 from dataclasses import replace
 from importlib.resources import files
 from pathlib import Path
@@ -19,6 +20,7 @@ from unterbau.files.project_json import parse_project, project_text, read_projec
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, kind_of, not_standing
+from unterbau.project.edits import rename
 from unterbau.project.project import Candidate, Project
 from unterbau.structure.parts import Joint, Member, Plate, Stand
 from unterbau.ui.shell.file_actions import DEMOS, demo_project
@@ -77,6 +79,37 @@ def test_changes_survive_saving_and_one_without_footing_too() -> None:
     assert opened.candidate("plain").machine.changes == ()
 
 
+def test_the_shop_survives_saving_and_its_faults_are_named() -> None:
+    text = SAMPLE.with_name("version-7.unterbau").read_text(encoding="utf-8")
+    opened = parse_project(text)
+    shop, name = opened.shop, opened.candidates[0].name
+    assert (shop.carried, shop.sawn, shop.wish, shop.pace.hole, shop.printing.walls) == (
+        2.2,
+        "guillotine",
+        "soonest",
+        3,
+        5,
+    )
+    assert shop.bought[0].due == "2026-12-03"
+    assert parse_project(project_text(opened)) == opened
+    renamed = rename(opened, name, "other").shop
+    assert {one.candidate for rows in (renamed.bought, renamed.made, renamed.by_hand) for one in rows} == {"other"}
+    changes: tuple[tuple[Callable[[Any], object], str], ...] = (
+        (lambda shop: shop["offers"][0].update(least=0), "$.shop.offers[0]"),
+        (lambda shop: shop["bought"][0].update(due="soon"), "$.shop.bought[0].due"),
+        (lambda shop: shop["pace"].update(hole=-1.0), "$.shop.hole"),
+        (lambda shop: shop["printing"].update(infill=2.0), "$.shop.infill"),
+        (lambda shop: shop.update(carried=99.0), "$.shop.carried"),
+        (lambda shop: shop["made"].append(shop["made"][0]), "$.shop.made[1]"),
+    )
+    for change, where in changes:
+        data = json.loads(text)
+        change(data["shop"])
+        with pytest.raises(InputError) as error:
+            parse_project(json.dumps(data))
+        assert error.value.where == where
+
+
 @pytest.mark.parametrize(
     ("path", "value", "where", "problem"),
     [
@@ -128,7 +161,7 @@ def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: P
     copy = write_project(path, read_project(path))
     assert copy == tmp_path / "lute.version-1.unterbau"
     assert copy.read_text(encoding="utf-8") == old
-    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 6
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 7
     assert write_project(path, read_project(path)) is None
     path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
     assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
@@ -177,7 +210,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 7, "$.version", "newer Unterbau"),
+    ("version", 8, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),

@@ -106,7 +106,7 @@ def test_a_list_goes_out_and_its_states_come_back(tmp_path: Path) -> None:
     ("text", "where", "problem"),
     [
         ("what,for\n", "line 1", "expected the heading"),
-        (f"{','.join(HEAD)}\nx,y,1\n", "line 2", "7 cells"),
+        (f"{','.join(HEAD)}\nx,y,1\n", "line 2", "10 cells"),
         (f"{','.join(HEAD)}\nx,y,1,2,bought,3,k\n", "line 2", 'got "bought"'),
         (f"{','.join(HEAD)}\nx,y,1,2,here,lots,k\n", "line 2", 'got "lots"'),
     ],

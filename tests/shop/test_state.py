@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from unterbau.errors import InputError
 from unterbau.shop.cut_plan import Stock
-from unterbau.shop.offers import offers_text, read_offers
 from unterbau.shop.state import BarOffer, ShopState, check_shop
+from unterbau.shop.stock_words import offers_text, read_offers
 
 
 def test_bars_are_read_in_both_units_and_told_as_typed() -> None:

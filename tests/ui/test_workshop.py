@@ -4,7 +4,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
@@ -28,7 +28,7 @@ def opened(window: MainWindow, qtbot: QtBot, view: str) -> WorkshopStation:
 
 def planned(window: MainWindow, qtbot: QtBot) -> None:
     station = window.workshop
-    asked = (machine_of(window), window.document.project.shop)
+    asked = station.asked
     qtbot.waitUntil(lambda: asked in station.plans and bool(station.bars.plans), timeout=20_000)
     station._on_plans(station.plans.known(asked))
 
@@ -179,3 +179,125 @@ def test_what_was_bought_and_is_needed_no_longer_is_marked(window: MainWindow, q
     assert not page.wrong.isVisible()
     window.show_station(1)
     settle(window, qtbot)
+
+
+def test_a_plate_is_dragged_and_moved_by_keys_and_what_is_in_the_way_is_said(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "sheets")
+    first = station.sheets.plans[0]
+    view = first.sheets
+    view.grab()
+    label = first.plan.pieces[0].label  # type: ignore[union-attr]
+    start = view.place_of(label).toPoint()
+    end = start + QPoint(120, 0)
+    qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
+    qtbot.mouseMove(view, end)
+    qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end)
+    (laid,) = window.document.project.shop.by_hand
+    planned(window, qtbot)
+    assert "as laid by hand" in first.words.text()
+    before = max(one.x for one in laid.plates)
+    view.grab()
+    qtbot.keyClick(view, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    (laid,) = window.document.project.shop.by_hand
+    assert max(one.x for one in laid.plates) == pytest.approx(before + 0.001, abs=1e-9)
+    planned(window, qtbot)
+    for _ in range(400):
+        qtbot.keyClick(view, Qt.Key.Key_Up)
+        if first.message.text():
+            break
+    assert "border" in first.message.text() or "closer" in first.message.text()
+    planned(window, qtbot)
+    qtbot.mouseClick(first.button, Qt.MouseButton.LeftButton)
+    assert not window.document.project.shop.by_hand
+    window.document.stack.setIndex(0)
+    planned(window, qtbot)
+    window.show_station(1)
+
+
+def test_who_makes_a_piece_hours_and_minutes(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "pieces")
+    station.choose("A")
+    panel, page = station.panel, station.working.page
+    qtbot.waitUntil(lambda: "within" in panel.needs.text())
+    panel.how.setCurrentIndex(panel.how.findData("have made"))
+    panel.how.activated.emit(panel.how.currentIndex())
+    assert window.document.project.shop.made[0].how == "have made"
+    station.show_view("work")
+    assert not panel.isVisible()
+    before = page.words.text()
+    type_into(qtbot, page.paces["rail"].edit, "300")
+    assert window.document.project.shop.pace.rail == 300.0
+    assert page.words.text() != before
+    type_into(qtbot, page.paces["rail"].edit, "-3")
+    assert "600 minutes" in page.paces["rail"].message.text()
+    type_into(qtbot, page.prints["walls"].edit, "4")
+    assert window.document.project.shop.printing.walls == 4
+    last = page.loads.item(page.loads.rowCount() - 1, 0)
+    assert last is not None
+    assert last.text().startswith("the whole machine")
+    window.document.stack.setIndex(0)
+    station.show_view("pieces")
+    window.show_station(1)
+    settle(window, qtbot)
+
+
+def test_all_drawings_are_written_behind_and_one_piece_at_once(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path
+) -> None:
+    station = opened(window, qtbot, "pieces")
+    with qtbot.waitSignal(station.wrote, timeout=30_000):
+        station.drawings.write_into(tmp_path / "all")
+    assert (tmp_path / "all" / "pieces.pdf").stat().st_size > 10_000
+    assert "all" in window.notice.message.text()
+    station.drawings.write_piece(tmp_path / "a.svg")
+    assert (tmp_path / "a.svg").read_text(encoding="utf-8").startswith("<svg")
+    station.drawings.write_piece(tmp_path / "a.doc")
+    assert "expected .pdf" in window.notice.message.text()
+    station.drawings.write_into(tmp_path / "more")
+    qtbot.mouseClick(station.drawings.all, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: not station.drawings.busy, timeout=30_000)
+    assert station.drawings.all.text() == "all drawings …"
+    window.say("")
+    window.show_station(1)
+
+
+def test_offers_of_shops_and_dates(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "shopping")
+    page = station.shopping.page
+    page.table.setCurrentCell(1, 0)
+    type_into(qtbot, page.offers, "Iron yard 9 in 5 days; Screw shop 7 from 100")
+    assert [one.shop for one in window.document.project.shop.offers] == ["Iron yard", "Screw shop"]
+    assert page.chosen.text().startswith("Iron yard: 1 line")
+    type_into(qtbot, page.postage, "Iron yard 4.5")
+    assert "postage 4.50" in page.chosen.text()
+    type_into(qtbot, page.offers, "cheap")
+    assert "is no offer" in page.problem.text()
+    page.boxes[1].setCurrentIndex(page.boxes[1].findData("ordered"))
+    page.boxes[1].activated.emit(page.boxes[1].currentIndex())
+    assert page.held.text().startswith("held up by:")
+    assert window.document.project.shop.bought[0].shop == "Iron yard"
+    type_into(qtbot, page.due[1], "2026-12-24")
+    assert page.held.text().endswith("(ordered, here 2026-12-24)")
+    type_into(qtbot, page.due[1], "at Christmas")
+    assert "expected a date" in page.problem.text()
+    window.document.stack.setIndex(0)
+    assert not window.document.project.shop.offers
+    window.show_station(1)
+    settle(window, qtbot)
+
+
+def test_sawn_bars_leave_the_rack_and_what_is_left_goes_back(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "bars")
+    first = station.bars.plans[0]
+    assert first.plan is not None
+    assert first.plan.plan is not None
+    left = [bar.left for bar in first.plan.plan.bars if bar.left >= 0.1]
+    qtbot.mouseClick(first.button, Qt.MouseButton.LeftButton)
+    own = window.document.project.shop.of(first.plan.section, first.plan.material)
+    assert sum(one.own for one in own) == len(left)
+    type_into(qtbot, station.carried.edit, "500")
+    planned(window, qtbot)
+    assert "too long for the car" in station.bars.plans[0].words.text()
+    window.document.stack.setIndex(0)
+    planned(window, qtbot)
+    window.show_station(1)

@@ -1,5 +1,6 @@
-"""`unterbau drawings PROJECT -o FOLDER`: a DXF for each plate, and for each bar that is drilled."""
+"""`unterbau drawings PROJECT -o FOLDER`: dimensioned sheets, templates, DXF, SVG, cut plans with labels, meshes."""
 
+from datetime import date
 from pathlib import Path
 
 import click
@@ -10,19 +11,22 @@ import click
 @click.option("-o", "--output", "folder", required=True, type=click.Path(path_type=Path), help="Folder to write into.")
 @click.option("--candidate", help="Name of the candidate; the benchmark when left out.")
 def drawings(project: Path, folder: Path, candidate: str | None) -> None:
-    """Write the pieces of a candidate of PROJECT as DXF: outline, holes and threads on layers, mm."""
-    from unterbau.errors import UnterbauError
-    from unterbau.files.piece_dxf import write_drawings
-    from unterbau.files.project_json import candidate_named, read_project
-    from unterbau.machine.machine import lay_out
-    from unterbau.shop.pieces import pieces_of
+    """Write all that a shop wants of a candidate of PROJECT.
 
-    chosen = candidate_named(read_project(project), candidate)
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise UnterbauError(f"{folder} cannot be made: {error.strerror}") from None
-    written = write_drawings(folder, pieces_of(lay_out(chosen.machine)))
-    click.echo(f"{chosen.name}: {len(written)} drawings in {folder}")
+    `pieces.pdf` (a dimensioned sheet each), `cut-plan-and-labels.pdf`, `quote.pdf`; for each piece DXF and SVG at full
+    size, and templates over A4 pages; a DXF for each sheet; the machine as glTF and STL.
+    """
+    from unterbau.files.drawings import Wanted, write_all
+    from unterbau.files.project_json import candidate_named, read_project
+    from unterbau.studies.rail_tolerance import rails_bear
+
+    opened = read_project(project)
+    chosen = candidate_named(opened, candidate)
+    wanted = Wanted(
+        opened.name, chosen.name, chosen.machine, opened.shop, opened.brief.tools, rails_bear(chosen.machine),
+        opened.units, date.today().isoformat(),
+    )  # fmt: skip
+    written = write_all(folder, wanted)
+    click.echo(f"{chosen.name}: {len(written)} files in {folder}")
     for path in written:
         click.echo(f"  {path.name}")

@@ -2,16 +2,16 @@
 
 import io
 import re
-from pathlib import Path
 from typing import Any
 
-from unterbau.files.atomic import write_atomically
 from unterbau.sections.section import section
 from unterbau.shop.holes import Hole
 from unterbau.shop.pieces import ShopPiece
+from unterbau.shop.sheet_plan import Laid
+from unterbau.shop.sheets import PlatesPlan
 
-OUTLINE, HOLES, TAPS, TEXT = "OUTLINE", "HOLES", "TAPS", "TEXT"
-COLOURS = {OUTLINE: 7, HOLES: 3, TAPS: 1, TEXT: 8}
+OUTLINE, HOLES, TAPS, TEXT, SHEET = "OUTLINE", "HOLES", "TAPS", "TEXT", "SHEET"
+COLOURS = {OUTLINE: 7, HOLES: 3, TAPS: 1, TEXT: 8, SHEET: 9}
 """Layers, and the colour numbers that drawings usually use."""
 MM = 1e3
 FACES = ("up", "down", "side", "other side")
@@ -53,20 +53,36 @@ def bar_dxf(piece: ShopPiece) -> str:
     return _text(drawing)
 
 
-def write_drawings(folder: Path, pieces: tuple[ShopPiece, ...]) -> tuple[Path, ...]:
-    """Write a DXF for each plate, and for each bar with holes; return the files.
+def sheet_dxf(plan: PlatesPlan, number: int) -> str:
+    """Return a sheet with all that is cut from it, mm, on the same layers; its own outline on a layer of its own."""
+    drawing, space = _new()
+    assert plan.plan is not None
+    size = plan.plan.sheet
+    corners = [(0.0, 0.0), (size.length, 0.0), (size.length, size.width), (0.0, size.width)]
+    space.add_lwpolyline([(x * MM, y * MM) for x, y in corners], close=True, dxfattribs={"layer": SHEET})
+    for one in plan.plan.sheets[number]:
+        piece = plan.piece(one.name)
+        outline = [(0.0, 0.0), (piece.length, 0.0), (piece.length, piece.width), (0.0, piece.width)]
+        if piece.halved:
+            outline = [outline[0], outline[1], outline[3]]
+        _outline(space, [_on_sheet(one, x, y) for x, y in outline])
+        for hole in piece.holes:
+            _hole(space, hole, *_on_sheet(one, hole.x, hole.y))
+        _words(space, one.name, _on_sheet(one, piece.length / 2, piece.width / 2))
+    return _text(drawing)
 
-    Raises:
-        UnterbauError: A file could not be written; those before it are there.
-    """
-    written = []
-    for one in pieces:
-        if one.sort == "round" or (one.sort == "bar" and not one.holes):
-            continue
-        path = folder / f"{file_name(one)}.dxf"
-        write_atomically(path, plate_dxf(one) if one.sort == "plate" else bar_dxf(one))
-        written.append(path)
-    return tuple(written)
+
+def _on_sheet(one: Laid, x: float, y: float) -> tuple[float, float]:
+    """Return a place of a plate on its sheet; turned plates lie a quarter against the clock."""
+    return (one.x + one.length - y, one.y + x) if one.turned else (one.x + x, one.y + y)
+
+
+def piece_dxf(piece: ShopPiece) -> str | None:
+    """Return a plate, or the drilling of a bar; nothing of what has neither outline nor holes to show."""
+    if piece.sort == "plate":
+        return plate_dxf(piece)
+    drilled = any(hole.face in FACES for hole in piece.holes)
+    return bar_dxf(piece) if piece.sort == "bar" and drilled else None
 
 
 def file_name(piece: ShopPiece) -> str:

@@ -84,13 +84,12 @@ def left_behind(folder: Path) -> Iterator[Kept]:
         with contextlib.suppress(UnterbauError, ValueError, OSError, RecursionError, ArithmeticError):
             data = _envelope(read_text(path))
             if _started(int(path.stem)) in (None, "") or _started(int(path.stem)) != data["started"]:
-                seen = data.get("seen")
                 yield Kept(
                     path,
                     _origin(data["origin"]),
                     _when(data["when"]),
                     parse_project(str(data["project"])),
-                    (int(seen[0]), int(seen[1])) if isinstance(seen, list) and len(seen) == 2 else None,
+                    _seen(data.get("seen")),
                 )
 
 
@@ -106,6 +105,15 @@ def _origin(value: object) -> Path | None:
         return None
     os.fsencode(value)
     return Path(value)
+
+
+def _seen(value: object) -> tuple[int, int] | None:
+    """Return what the file was like when the work was last saved, if that can be one."""
+    match value:
+        case [int(when), int(size)]:
+            return when, size
+        case _:
+            return None
 
 
 def _when(value: object) -> str:

@@ -76,8 +76,11 @@ def rename(project: Project, name: str, new: str) -> Project:
         raise InputError("name", f'another candidate is called "{new}"')
     renamed = tuple(replace(c, name=new) if c.name == name else c for c in project.candidates)
     benchmark = new if project.benchmark == name else project.benchmark
-    bought = tuple(replace(one, candidate=new) if one.candidate == name else one for one in project.shop.bought)
-    shop = replace(project.shop, bought=bought)
+    old = project.shop
+    bought = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.bought)
+    made = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.made)
+    by_hand = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.by_hand)
+    shop = replace(old, bought=bought, made=made, by_hand=by_hand)
     return replace(project, candidates=renamed, benchmark=benchmark, shop=shop)
 
 

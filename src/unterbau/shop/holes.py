@@ -16,14 +16,19 @@ WALL = 0.01
 """Depth that is counted of a hole in a bar's wall, at the most, m."""
 
 
+OF_END = 2.5
+"""Depth of a thread in the end of a bar, in diameters; common practice, no source."""
+
+
 @dataclass(frozen=True, slots=True)
 class Hole:
     """A hole in a piece, by the piece's own coordinates."""
 
     face: str
-    """Of bars `up`, `down`, `side`, `other side` as the section lies; of plates `face` or `back`."""
+    """Of bars `up`, `down`, `side`, `other side` as the section lies, `first end`, `last end`; of plates `face` or
+    `back`."""
     x: float
-    """Along the piece from its first end as cut, m."""
+    """Along the piece from its first end as cut; in an end, across from its middle, m."""
     y: float
     """Across: of plates from the edge, of bars from the middle of the face, m."""
     sort: Sort
@@ -59,11 +64,18 @@ def bar_holes(bar: Bar, cut: Sawn, screws: tuple[Screw, ...]) -> tuple[Hole, ...
     side, slotted = cross(bar.up, bar.along), bar.part.section.startswith(SLOTTED)
     for screw in screws:
         sort = _sort(screw, bar.name)
-        if sort == "tapped" and slotted:
-            sort = "slot nut"
-        if sort is None or abs(dot(screw.out, bar.along)) > 0.5:
+        if sort is None:
             continue
         away = minus(screw.head, cut.start)
+        along = dot(screw.out, bar.along)
+        if abs(along) > 0.5:
+            if sort == "tapped":
+                deep = OF_END * screw_size(screw.size).d
+                end = "last end" if along > 0 else "first end"
+                found.append(_hole(screw, sort, end, dot(away, side), dot(away, bar.up), deep))
+            continue
+        if sort == "tapped" and slotted:
+            sort = "slot nut"
         upright = abs(dot(screw.out, bar.up)) >= abs(dot(screw.out, side))
         normal, across = (bar.up, side) if upright else (side, bar.up)
         names = ("up", "down") if upright else ("side", "other side")
@@ -77,6 +89,9 @@ def place_of(piece: Bar | PlatePiece, cut: Sawn | None, hole: Hole) -> Vector:
     if isinstance(piece, PlatePiece):
         return piece.at(hole.x, hole.y)
     start = cut.start if cut is not None else piece.start
+    if hole.face.endswith(" end"):
+        end = start if cut is None or hole.face == "first end" else cut.end
+        return plus(plus(end, cross(piece.up, piece.along), hole.x), piece.up, hole.y)
     across = cross(piece.up, piece.along) if hole.face in ("up", "down") else piece.up
     return plus(plus(start, piece.along, hole.x), across, hole.y)
 

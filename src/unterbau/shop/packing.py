@@ -53,6 +53,33 @@ def fill_sheet(rects: list[Rect], wide: int, tall: int) -> tuple[list[Placed], l
     return placed, left
 
 
+def fill_by_edges(rects: list[Rect], wide: int, tall: int, sides: list[bool]) -> tuple[list[Placed], list[Rect]]:
+    """Return what was laid so that a saw can part it by cuts from edge to edge, and what is left.
+
+    Args:
+        rects: In the order they are laid.
+        wide: Of the sheet.
+        tall: Of the sheet.
+        sides: For each rectangle, whether what is beside it becomes as tall as the room, else what is above it as wide.
+    """
+    free: list[Free] = [(0, 0, wide, tall)]
+    placed, left = [], []
+    for rect, side in zip(rects, sides, strict=True):
+        fits = [
+            (min(room[2] - w, room[3] - h), room[1], room[0], n, w, h)
+            for n, room in enumerate(free) for w, h in ways_of(rect) if w <= room[2] and h <= room[3]
+        ]  # fmt: skip
+        if not fits:
+            left.append(rect)
+            continue
+        *_, n, w, h = min(fits)
+        x, y, p, q = free.pop(n)
+        placed.append(Placed(y, x, w, h, rect))
+        beside, above = (x + w, y, p - w, q if side else h), (x, y + h, w if side else p, q - h)
+        free += [one for one in (beside, above) if one[2] > 0 and one[3] > 0]
+    return placed, left
+
+
 def ways_of(rect: Rect) -> list[tuple[int, int]]:
     """Return how a rectangle may lie."""
     if rect.turns and rect.wide != rect.tall:

@@ -6,7 +6,7 @@ from random import Random
 
 from unterbau.errors import InputError
 from unterbau.progress import Progress, Silent
-from unterbau.shop.packing import Placed, Rect, fill_exactly, fill_sheet
+from unterbau.shop.packing import Placed, Rect, fill_by_edges, fill_exactly, fill_sheet
 
 TRIES = 60
 """Orders in which plates are laid, when the first ones leave hope for fewer sheets."""
@@ -61,17 +61,22 @@ class SheetPlan:
     """No plan has fewer sheets."""
     used: float
     """Share of the sheets that is plates."""
+    gap: float = 0.0
+    border: float = 0.0
+    by_hand: bool = False
+    """Whether somebody moved plates; then nothing is proven."""
 
     @property
     def proven(self) -> bool:
-        """Whether no plan has fewer sheets."""
+        """Whether no plan has fewer sheets: laid freely, also where cuts go from edge to edge."""
         return len(self.sheets) <= self.least
 
 
 def sheet_plan(
-    boards: tuple[Board, ...], sheet: Sheet, gap: float = 0.0, border: float = 0.0, progress: Progress | None = None
-) -> SheetPlan:
-    """Return plates laid freely on sheets, a gap between them and a border around.
+    boards: tuple[Board, ...], sheet: Sheet, gap: float = 0.0, border: float = 0.0, progress: Progress | None = None,
+    by_edges: bool = False,
+) -> SheetPlan:  # fmt: skip
+    """Return plates laid on sheets, a gap between them and a border around: freely, or for cuts from edge to edge.
 
     Raises:
         InputError: A plate is larger than a sheet; named.
@@ -85,12 +90,13 @@ def sheet_plan(
     wide, tall = _room(sheet, gap, border)
     rects = _checked(boards, sheet, gap, border)
     if not rects:
-        return SheetPlan((), sheet, 0, 0.0)
+        return SheetPlan((), sheet, 0, 0.0, gap, border)
     least = _bound(rects, wide, tall)
-    best = _laid_out(rects, wide, tall)
+    best = _for_a_saw(rects, wide, tall, Random(5)) if by_edges else _laid_out(rects, wide, tall)
     if len(best) > 1 and least == 1 and len(rects) <= EXACT:
         whole, none = fill_exactly(rects, wide, tall)
-        best = [whole] if whole is not None else best
+        if whole is not None and (not by_edges or parts_by_edges(whole)):
+            best = [whole]
         least = 2 if none else least
     draw = Random(11)
     order = sorted(rects, key=lambda one: -one.wide * one.tall)
@@ -99,11 +105,27 @@ def sheet_plan(
         if len(best) <= least:
             break
         weights = {one: one.wide * one.tall * draw.uniform(0.6, 1.4) for one in order}
-        found = _laid_out(sorted(order, key=weights.__getitem__, reverse=True), wide, tall)
+        drawn = sorted(order, key=weights.__getitem__, reverse=True)
+        found = _for_a_saw(drawn, wide, tall, draw) if by_edges else _laid_out(drawn, wide, tall)
         best = found if len(found) < len(best) else best
     sheets = tuple(tuple(_told(one, gap, border) for one in sorted(row)) for row in best)
     used = sum(board.length * board.width * board.count for board in boards)
-    return SheetPlan(sheets, sheet, least, used / (len(sheets) * sheet.length * sheet.width))
+    return SheetPlan(sheets, sheet, least, used / (len(sheets) * sheet.length * sheet.width), gap, border)
+
+
+def parts_by_edges(placed: list[Placed]) -> bool:
+    """Return whether cuts from edge to edge alone part rectangles from one another."""
+    if len(placed) < 2:
+        return True
+    for along in (False, True):
+        ends = sorted((one.x, one.x + one.wide) if along else (one.y, one.y + one.tall) for one in placed)
+        reach = ends[0][1]
+        for start, end in ends[1:]:
+            if start >= reach:
+                low = [one for one in placed if (one.x if along else one.y) < start]
+                return parts_by_edges(low) and parts_by_edges([one for one in placed if one not in low])
+            reach = max(reach, end)
+    return False
 
 
 def _room(sheet: Sheet, gap: float, border: float) -> tuple[int, int]:
@@ -151,6 +173,15 @@ def _laid_out(rects: list[Rect], wide: int, tall: int) -> list[list[Placed]]:
     left, sheets = list(rects), []
     while left:
         placed, left = fill_sheet(left, wide, tall)
+        sheets.append(placed)
+    return sheets
+
+
+def _for_a_saw(rects: list[Rect], wide: int, tall: int, draw: Random) -> list[list[Placed]]:
+    """Return sheets that cuts from edge to edge part, each with as much as it takes."""
+    left, sheets = list(rects), []
+    while left:
+        placed, left = fill_by_edges(left, wide, tall, [draw.random() < 0.5 for _ in left])
         sheets.append(placed)
     return sheets
 

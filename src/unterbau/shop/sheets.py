@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from unterbau.errors import InputError
 from unterbau.materials.material import material as card
 from unterbau.progress import Progress, Silent
+from unterbau.shop.by_hand import HandLaid, laid_by_hand
 from unterbau.shop.pieces import ShopPiece
 from unterbau.shop.sheet_plan import Board, Sheet, SheetPlan, sheet_plan
 
@@ -13,6 +14,7 @@ METAL, TIMBER = Sheet(2.0, 1.0), Sheet(2.44, 1.22)
 """Sheets on sale where none are told: metal, and boards; from memory."""
 SheetOf = Callable[[str, float], Sheet | None]
 """Which sheets there are of a material and thickness, m; nothing where the usual ones."""
+HandOf = Callable[[str, float], HandLaid | None]
 GRAINED = ("birch-ply", "beech")
 """Materials whose grain runs along a plate."""
 
@@ -39,9 +41,19 @@ def usual_sheet(material: str) -> Sheet:
 
 
 def sheet_plans(
-    pieces: tuple[ShopPiece, ...], sheet: SheetOf, gap: float, border: float, progress: Progress | None = None
-) -> tuple[PlatesPlan, ...]:
+    pieces: tuple[ShopPiece, ...], sheet: SheetOf, gap: float, border: float, progress: Progress | None = None,
+    by_edges: bool = False, hand: HandOf = lambda *_: None,
+) -> tuple[PlatesPlan, ...]:  # fmt: skip
     """Return a plan for each thickness and material, on sheets of one size or of the usual one.
+
+    Args:
+        pieces: Of a machine; printed ones left away.
+        sheet: Which sheets there are.
+        gap: Between plates, m.
+        border: Around a sheet, m.
+        progress: Told of each sort.
+        by_edges: Whether a saw cuts from edge to edge.
+        hand: What somebody laid of a material and thickness.
 
     Raises:
         Cancelled: The progress asked to stop.
@@ -57,7 +69,9 @@ def sheet_plans(
         boards = tuple(Board(one.label, one.length, one.width, one.count, material not in GRAINED) for one in rows)
         plan, problem = None, ""
         try:
-            plan = sheet_plan(boards, sheet(material, thickness) or usual_sheet(material), gap, border)
+            size = sheet(material, thickness) or usual_sheet(material)
+            laid = sheet_plan(boards, size, gap, border, None, by_edges)
+            plan = laid_by_hand(laid, hand(material, thickness))
         except InputError as error:
             problem = f"{error.where}: {error.problem}"
         found.append(PlatesPlan(rows[0].stock, material, thickness, tuple(rows), plan, problem))

@@ -1,6 +1,7 @@
 """What is needed, ordered, here, fitted: the list of parts as a shopping list, and what no longer fits it."""
 
 from dataclasses import dataclass, replace
+from datetime import date
 from typing import Literal, get_args
 
 from unterbau.errors import InputError
@@ -28,6 +29,12 @@ class Bought:
     state: State = "ordered"
     paid: float = 0.0
     """For all of them; 0 where the plan's money stands."""
+    on: str = ""
+    """Date of its state, as 2026-03-01; empty where none was told."""
+    due: str = ""
+    """Date that it is to be here."""
+    shop: str = ""
+    """Where it is bought."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +52,9 @@ class Row:
     paid: float
     bought: int
     """So many were bought."""
+    on: str = ""
+    due: str = ""
+    shop: str = ""
 
     @property
     def missing(self) -> int:
@@ -107,17 +117,29 @@ def basket(items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought
         key = item_key(item)
         one = known.pop(key, None)
         state: State = "needed" if one is None else one.state
-        paid, count = (0.0, 0) if one is None else (one.paid, one.count)
-        rows.append(Row(key, item.part, text, item.count, item.money, state, paid, count))
-    gone = [
-        Row(one.item, one.item.split("|")[0], one.words, 0, 0.0, one.state, one.paid, one.count)
-        for one in known.values()
-    ]
+        rows.append(_row(key, item.part, text, item.count, item.money, state, one))
+    gone = [_row(one.item, one.item.split("|")[0], one.words, 0, 0.0, one.state, one) for one in known.values()]
     return Basket((*rows, *gone))
 
 
+def _row(key: str, part: str, text: str, count: int, money: float, state: State, one: Bought | None) -> Row:
+    if one is None:
+        return Row(key, part, text, count, money, state, 0.0, 0)
+    return Row(key, part, text, count, money, state, one.paid, one.count, one.on, one.due, one.shop)
+
+
+@dataclass(frozen=True, slots=True)
+class Dates:
+    """When something was ordered or came, when it is due, and from whom."""
+
+    on: str = ""
+    due: str = ""
+    shop: str = ""
+
+
 def with_state(
-    bought: tuple[Bought, ...], candidate: str, row: Row, state: State, paid: float | None = None
+    bought: tuple[Bought, ...], candidate: str, row: Row, state: State, paid: float | None = None,
+    dates: Dates | None = None,
 ) -> tuple[Bought, ...]:  # fmt: skip
     """Return what was bought with a line in another state; what is needed again is bought no longer."""
     rest = tuple(one for one in bought if (one.candidate, one.item) != (candidate, row.item))
@@ -127,7 +149,29 @@ def with_state(
     # What was bought stays as many as it was; only what is bought now counts as needed now.
     count = before.count if before is not None else row.count
     money = row.paid if paid is None else paid
-    return (*rest, Bought(candidate, row.item, row.words, count, state, money))
+    kept = dates or (Dates() if before is None else Dates(before.on, before.due, before.shop))
+    return (*rest, Bought(candidate, row.item, row.words, count, state, money, kept.on, kept.due, kept.shop))
+
+
+def held_up(basket: Basket, today: str) -> tuple[Row, ...]:
+    """Return what is not here yet, what comes last first: ordered lines by their date, then what nobody has ordered."""
+    ordered = [row for row in basket.rows if row.count and row.state == "ordered"]
+    late = sorted(ordered, key=lambda row: row.due or today, reverse=True)
+    return (*late, *(row for row in basket.rows if row.count and row.state == "needed" and row.money))
+
+
+def check_date(where: str, text: str) -> None:
+    """Check a date that may be left open.
+
+    Raises:
+        InputError: It is none.
+    """
+    if not text:
+        return
+    try:
+        date.fromisoformat(text)
+    except ValueError:
+        raise InputError(where, f'expected a date as 2026-03-01, got "{text}"') from None
 
 
 def as_many_as_needed(bought: tuple[Bought, ...], candidate: str, row: Row) -> tuple[Bought, ...]:
@@ -151,7 +195,9 @@ def check_bought(bought: tuple[Bought, ...]) -> None:
     for index, one in enumerate(bought):
         if not 0 <= one.count <= 100_000 or not 0.0 <= one.paid <= 1e9:
             raise InputError(f"bought[{index}].count", "expected a count and money from 0")
-        if max(len(one.words), len(one.item), len(one.candidate)) > LONGEST:
+        for name in ("on", "due"):
+            check_date(f"bought[{index}].{name}", getattr(one, name))
+        if max(len(one.words), len(one.item), len(one.candidate), len(one.shop)) > LONGEST:
             raise InputError(f"bought[{index}].words", f"expected at most {LONGEST} letters")
         if (one.candidate, one.item) in seen:
             raise InputError(f"bought[{index}].item", f'"{one.words}" is bought twice')

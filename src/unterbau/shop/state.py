@@ -1,9 +1,15 @@
 """What a person's shop has and does: saw cuts, bars on offer and in the rack. Saved with the project."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.shop.by_hand import HandLaid, check_by_hand
 from unterbau.shop.cut_plan import Stock
+from unterbau.shop.hours import Pace, check_pace
+from unterbau.shop.making import MadeBy, check_made
+from unterbau.shop.offers import Offer, Postage, Wish, check_offers
+from unterbau.shop.printed import Printing, check_printing
 from unterbau.shop.sheet_plan import Sheet
 from unterbau.shop.shopping import Bought, check_bought
 from unterbau.strict import STRICT
@@ -61,6 +67,19 @@ class ShopState:
     sheets: tuple[SheetOffer, ...] = ()
     bought: tuple[Bought, ...] = ()
     """What became of the items of the candidates' lists."""
+    carried: float = 0.0
+    """Longest piece that fits into the car, m; 0 where all do."""
+    sawn: Literal["free", "guillotine"] = "free"
+    """How sheets are cut: any way, or by cuts from edge to edge."""
+    offers: tuple[Offer, ...] = ()
+    postage: tuple[Postage, ...] = ()
+    wish: Wish = "cheapest"
+    made: tuple[MadeBy, ...] = ()
+    """Who makes pieces, where it is not as usual."""
+    pace: Pace = field(default_factory=Pace)
+    printing: Printing = field(default_factory=Printing)
+    by_hand: tuple[HandLaid, ...] = ()
+    """Sheets on which plates were moved."""
 
     def stocks(self) -> dict[tuple[str, str], tuple[Stock, ...]]:
         """Return the bars there are for each section and material."""
@@ -103,12 +122,23 @@ def check_shop(shop: ShopState) -> None:
         value = getattr(shop, name)
         if not 0.0 <= value <= most:
             raise InputError(name, f"expected 0 to {most * 1e3:g} mm, got {value * 1e3:g} mm")
+    _check_stock(shop)
+    check_bought(shop.bought)
+    check_offers(shop.offers, shop.postage)
+    check_made(shop.made)
+    check_by_hand(shop.by_hand)
+    check_pace(shop.pace)
+    check_printing(shop.printing)
+    if not 0.0 <= shop.carried <= 30.0:
+        raise InputError("carried", f"expected up to 30 m, or 0 for any length, got {shop.carried:g} m")
+
+
+def _check_stock(shop: ShopState) -> None:
     for index, sheet in enumerate(shop.sheets[:MOST]):
         if not (0.05 <= sheet.length <= 20.0 and 0.05 <= sheet.width <= 20.0):
             raise InputError(f"sheets[{index}]", "expected a sheet of 50 mm to 20 m")
     if len(shop.sheets) > MOST:
         raise InputError("sheets", f"expected at most {MOST}, got {len(shop.sheets)}")
-    check_bought(shop.bought)
     if len(shop.bars) > MOST:
         raise InputError("bars", f"expected at most {MOST}, got {len(shop.bars)}")
     for index, one in enumerate(shop.bars):

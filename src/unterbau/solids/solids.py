@@ -1,8 +1,8 @@
 """A structure as closed solids, with the head at a place."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from functools import singledispatch
+from functools import partial, singledispatch
 
 from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
@@ -46,6 +46,29 @@ Found = Iterator[Solid]
 def solids(structure: Structure, place: Place) -> tuple[Solid, ...]:
     """Return all pieces as closed bodies, with the head at a place."""
     return tuple(_all(structure, structure.steps, structure.way(place)))
+
+
+def solids_of(step: Step, structure: Structure) -> tuple[Solid, ...]:
+    """Return the bodies of one step, as it is laid out straight."""
+    return tuple(_solid(step, structure))
+
+
+def placed(structure: Structure, place: Place) -> Iterator[tuple[Step, Callable[[Vector], Vector]]]:
+    """Yield every step with the map from where it is laid out straight to where it is, the head at a place."""
+    yield from _placed(structure.steps, structure.way(place))
+
+
+def _placed(steps: tuple[Step, ...], way: Vector) -> Iterator[tuple[Step, Callable[[Vector], Vector]]]:
+    for step in steps:
+        if isinstance(step, Turned):
+            for inner, put in _placed(step.steps, way):
+                yield inner, partial(_after, put, step.place)
+        else:
+            yield step, partial(step.carrier.moved, way=way)
+
+
+def _after(first: Callable[[Vector], Vector], then: Callable[[Vector], Vector], place: Vector) -> Vector:
+    return then(first(place))
 
 
 def _all(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:

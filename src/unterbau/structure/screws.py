@@ -6,9 +6,12 @@ from functools import singledispatch
 from math import dist
 
 from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import BOLTS, Face, joint, pattern, usual_across
+from unterbau.catalogue.screws import screw_size
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.carrier import Carrier
-from unterbau.structure.join import BasePlateJoin, Join
+from unterbau.structure.ends import is_square, sawn
+from unterbau.structure.join import BasePlateJoin, EndJoin, Join
 from unterbau.structure.looks import RAIL_HEIGHT
 from unterbau.structure.motion import Blocks, Rail
 from unterbau.structure.piece import Bar, PlatePiece
@@ -17,6 +20,12 @@ from unterbau.structure.vectors import ZERO, Vector, X, Y, Z, cross, dot, plus, 
 
 INSET = 0.02
 """From a rail's end to its first screw at the least, m; common practice, no source."""
+END_TAPPED, TAPPED = "end-tapped", "M8"
+"""Kind of a joint that is screwed into the end of a bar, and its screw."""
+EDGE = 1.5
+"""From a bolt to the edge of a face where none is told, in diameters; common practice, no source."""
+FLAT = 0.9
+"""Of the cosine between a bar and what is square to its neighbour: less, and a screw would meet an edge."""
 USUAL = "M6"
 """A screw whose joint does not say its size."""
 
@@ -132,3 +141,39 @@ def _join(one: Join, structure: Structure) -> Iterator[Screw]:
         yield Screw(
             plate.name, size, head, one.wall, _ways(one.carrier), (plate.name, one.b.piece), plate.name, one.b.piece
         )
+
+
+@_screws.register
+def _end(one: EndJoin, structure: Structure) -> Iterator[Screw]:
+    """Yield the screws that go through a neighbour into a bar's end; brackets and plates beside it are set by eye."""
+    bar, host = structure.pieces[one.bar], structure.pieces[one.host]
+    if not isinstance(bar, Bar) or not isinstance(host, Bar | PlatePiece) or one.joint.play:
+        return
+    tapped = one.joint.kind == END_TAPPED or (one.joint.kind == BOLTS and not one.joint.group.leg)
+    as_cut = sawn(structure)[bar.name]
+    cut, end = (as_cut.last, as_cut.end) if one.last else (as_cut.first, as_cut.start)
+    if not tapped or not is_square(bar, cut) or not cut.against:
+        return
+    out = scaled(bar.along, 1.0 if one.last else -1.0)
+    ways = [(host.up, host.height)]
+    if isinstance(host, Bar):
+        ways.append((cross(host.up, host.along), host.width))
+    through = next((deep for way, deep in ways if abs(dot(way, out)) > FLAT), None)
+    if through is None:
+        return
+    side, face = cross(bar.up, bar.along), Face(bar.height, bar.width)
+    if one.joint.kind == BOLTS:
+        group = one.joint.group
+        size, edge = str(group.size), group.edge or EDGE * screw_size(group.size).d
+        places = pattern(group.across * group.along, face, group.across, edge)
+    else:
+        count, kind = one.joint.count, joint(END_TAPPED)
+        size, edge = TAPPED, one.joint.edge or kind.edge
+        places = pattern(count, face, one.joint.across or usual_across(count), edge)
+    for y, z in places:
+        foot = plus(plus(end, side, y), bar.up, z)
+        head = plus(foot, out, through)
+        yield Screw(
+            f"{bar.name} on {host.name}", size, head, out, _ways(one.carrier), (bar.name, host.name), host.name,
+            bar.name,
+        )  # fmt: skip

@@ -146,6 +146,7 @@ class MainWindow(QMainWindow):
 
             self._workshop = WorkshopStation(self.document, self.selection, self.view, self)
             self._workshop.trouble.connect(self.say)
+            self._workshop.wrote.connect(self._tell_written)
             self._fill_page(WORKSHOP, self._workshop)
         return self._workshop
 

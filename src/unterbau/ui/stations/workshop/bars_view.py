@@ -72,7 +72,13 @@ class BarsView(PickedView):
         painter.setBrush(colour("sunken"))
         painter.drawRect(area)
         x = area.left() + plan.trim * scale
-        for label in bar.pieces:
+        gang: tuple[str, float] = ("", x)
+        for label in (*bar.pieces, ""):
+            if label != gang[0]:
+                self._bracket(painter, gang[1], x - plan.kerf * scale, area.bottom())
+                gang = (label, x)
+            if not label:
+                break
             piece = self._plan.piece(label)
             wide = piece.length * scale
             box = QRectF(x, area.top(), wide, area.height())
@@ -93,6 +99,16 @@ class BarsView(PickedView):
             room = QRectF(x, area.top(), left - 4, area.height())
             painter.drawText(room, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
                              f"{length_text(bar.left, self._units)} left")  # fmt: skip
+
+    def _bracket(self, painter: QPainter, left: float, right: float, bottom: float) -> None:
+        """Bracket pieces that are cut at one stop."""
+        if right - left < 1.0:
+            return
+        painter.setPen(QPen(colour("muted"), 1.0))
+        y, tick = bottom + 4.0, 3.0
+        painter.drawLine(QPointF(left + 2, y), QPointF(right - 2, y))
+        for x in (left + 2, right - 2):
+            painter.drawLine(QPointF(x, y), QPointF(x, y - tick))
 
     def _write(self, painter: QPainter, box: QRectF, label: str, length: str) -> None:
         painter.setPen(colour("ink"))

@@ -1,18 +1,32 @@
 """The chosen piece: drawn with its holes, where it sits, how it ends, its holes in a table."""
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QHBoxLayout,
+    QHeaderView,
+    QLabel,
+    QPushButton,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
 
+from unterbau.files.piece_pdf import within_words
 from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, bodies_of
 from unterbau.materials.material import material
+from unterbau.shop.making import HOWS, Need, does_not_matter
 from unterbau.shop.pieces import ShopPiece, hole_words
 from unterbau.structure.parts import Place
 from unterbau.ui.stations.workshop.piece_view import FACES, PieceView
 from unterbau.ui.stations.workshop.where_view import WhereView
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.units import length_text, mass_text
 
 COLUMNS = ("hole", "along", "across", "face")
@@ -24,20 +38,35 @@ CAUTIONS = {
 
 
 class PiecePanel(QWidget):
-    """Shows one piece."""
+    """Shows one piece; who makes it is chosen here."""
 
-    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
+    how_chosen = pyqtSignal(str)
+
+    def __init__(self, view: ViewSettings, drawing: QPushButton, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._view = view
+        self._view, self._button = view, drawing
+        self.how = ChoiceBox("Who makes the piece", tuple((one, one) for one in HOWS), self)
+        self.needs = label("", size=0.88)
         self.title, self.words = label("", size=1.18, bold=True), label("", size=0.94)
         self.ends, self.caution = label("", "muted", 0.88), label("", "muted", 0.84)
         self.drawing, self.where = PieceView(view, self), WhereView(self)
         self.holes = QTableWidget(0, len(COLUMNS), self)
         self._build()
+        self.how.activated.connect(self._on_how)
+
+    def show_how(self, piece: ShopPiece, how: str, needs: tuple[Need, ...]) -> None:
+        """Show who makes a piece, and what of it matters."""
+        self.how.show_value(how)
+        words = [f"{one.words} within {within_words(one.within, self._view.units)}" for one in needs[:2]]
+        words.append(does_not_matter(piece, needs))
+        self.needs.setText("; ".join(words))
+        self.needs.setToolTip(plain_tip("; ".join(f"{one.words}: {one.why}" for one in needs)))
 
     def show_piece(self, machine: Machine, piece: ShopPiece | None) -> None:
         """Show a piece of a machine, or none."""
         self.drawing.show_piece(piece)
+        for one in (self.how, self.needs, self._button):
+            one.setEnabled(piece is not None)
         units = self._view.units
         if piece is None:
             self.title.setText("no piece")
@@ -71,15 +100,23 @@ class PiecePanel(QWidget):
                     item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
                 self.holes.setItem(row, column, item)
 
+    def _on_how(self, index: int) -> None:
+        self.how_chosen.emit(str(self.how.itemData(index)))
+
     def _build(self) -> None:
         unit = em()
         box = QVBoxLayout(self)
         box.setContentsMargins(round(1.1 * unit), round(0.5 * unit), round(1.1 * unit), round(0.5 * unit))
         box.setSpacing(round(0.3 * unit))
         box.addWidget(heading("the piece"))
-        for one in (self.title, self.words, self.ends):
+        for one in (self.title, self.words, self.ends, self.needs):
             _wrapped(one)
             box.addWidget(one)
+        row = QHBoxLayout()
+        self.how.setToolTip("make it oneself, buy it, print it, or have it made: hours and the quote sheet follow")
+        row.addWidget(self.how, 1)
+        row.addWidget(self._button)
+        box.addLayout(row)
         box.addWidget(self.drawing, 3)
         box.addWidget(self.where)
         self.holes.setHorizontalHeaderLabels(COLUMNS)

@@ -16,7 +16,10 @@ P = TypeVar("P", bound=QWidget)
 class PlansPage(Generic[P]):
     """Holds as many plans as there are stocks, made when they are wanted."""
 
-    def __init__(self, fields: tuple[tuple[str, QuantityField], ...], make: Callable[[], P], parent: QWidget) -> None:
+    def __init__(
+        self, fields: tuple[tuple[str, QuantityField], ...], make: Callable[[], P], parent: QWidget,
+        further: tuple[QWidget, ...] = (),
+    ) -> None:  # fmt: skip
         self._make = make
         self.plans: list[P] = []
         unit = em()
@@ -31,6 +34,8 @@ class PlansPage(Generic[P]):
             row.addWidget(caption)
             row.addWidget(field)
             row.addSpacing(round(1.2 * unit))
+        for one in further:
+            row.addWidget(one)
         row.addStretch(1)
         column.addLayout(row)
         column.addSpacing(round(0.4 * unit))

@@ -1,20 +1,38 @@
 """The shopping list at work: states and money become edits, lists go out and come in."""
 
+from dataclasses import replace
+from datetime import date, timedelta
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from unterbau.errors import UnterbauError
+from unterbau.errors import InputError, UnterbauError
 from unterbau.files.shopping_csv import read_shopping, write_shopping
+from unterbau.files.shopping_ods import read_shopping_ods, write_shopping_ods
 from unterbau.machine.item_words import item_words
 from unterbau.machine.machine import bill_of, links
 from unterbau.project import edits
-from unterbau.shop.shopping import STATES, Basket, Bought, Row, State, as_many_as_needed, basket, with_state
+from unterbau.shop.offer_words import chosen_words, read_line_offers, read_postage
+from unterbau.shop.offers import WISHES, Chosen, Wish, choose, with_offers
+from unterbau.shop.shopping import (
+    STATES,
+    Basket,
+    Bought,
+    Dates,
+    Row,
+    State,
+    as_many_as_needed,
+    basket,
+    with_state,
+)
+from unterbau.shop.state import ShopState
 from unterbau.ui.document import Document
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.workshop.shopping_page import ShoppingPage
 from unterbau.ui.view_settings import ViewSettings
+
+TABLES = "CSV (*.csv);;OpenDocument table (*.ods)"
 
 
 class Shopping(QObject):
@@ -26,9 +44,14 @@ class Shopping(QObject):
         super().__init__(parent)
         self._document, self._selection, self._view = document, selection, view
         self.page = ShoppingPage(view, parent)
+        self._chosen = Chosen((), 0.0, ())
         self.page.state_chosen.connect(self._on_state)
         self.page.paid_told.connect(self._on_paid)
         self.page.settled.connect(self._on_settled)
+        self.page.offers_told.connect(self._on_offers)
+        self.page.postage_told.connect(self._on_postage)
+        self.page.wish_told.connect(self._on_wish)
+        self.page.due_told.connect(self._on_due)
         self.page.save_wanted.connect(self._ask_save)
         self.page.read_wanted.connect(self._ask_read)
 
@@ -37,12 +60,22 @@ class Shopping(QObject):
         project = self._document.project
         machine = project.candidate(self._selection.candidate).machine
         labels = {one.key: one.label for one in links(machine)}
-        self.page.show_basket(self._basket(), labels, project.prices, project.brief.money)
+        shop, found = project.shop, self._basket()
+        self.page.show_basket(found, labels, project.prices, project.brief.money, _today())
+        try:
+            self._chosen = choose(found.rows, shop.offers, shop.postage, shop.wish)
+            words = chosen_words(self._chosen, project.prices.currency)
+        except InputError as error:
+            words = error.problem
+        self.page.show_offers(shop.offers, shop.postage, shop.wish, words)
 
     def save_to(self, path: Path) -> None:
         """Write the list; a failure is said."""
         try:
-            write_shopping(path, self._basket())
+            if path.suffix.lower() == ".ods":
+                write_shopping_ods(path, self._basket())
+            else:
+                write_shopping(path, self._basket())
         except UnterbauError as error:
             self.trouble.emit(str(error))
 
@@ -50,7 +83,8 @@ class Shopping(QObject):
         """Take states and money of a file as one undoable step; what cannot be read changes nothing."""
         shop, name = self._document.project.shop, self._selection.candidate
         try:
-            self._set(read_shopping(path, self._basket(), shop.bought, name), "states of the shopping list")
+            read = read_shopping_ods if path.suffix.lower() == ".ods" else read_shopping
+            self._set(read(path, self._basket(), shop.bought, name), "states of the shopping list")
         except UnterbauError as error:
             self.trouble.emit(str(error))
 
@@ -66,8 +100,44 @@ class Shopping(QObject):
 
     def _on_state(self, row: Row, state: str) -> None:
         known: dict[str, State] = {one: one for one in STATES}
+        name, dates = self._selection.candidate, Dates(_today(), row.due, row.shop)
+        offer = next((one.offer for one in self._chosen.choices if one.row.item == row.item), None)
+        if state == "ordered" and offer is not None:
+            due = date.today() + timedelta(days=offer.days)
+            dates = Dates(_today(), due.isoformat() if offer.days else "", offer.shop)
+        bought = with_state(self._document.project.shop.bought, name, row, known[state], None, dates)
+        self._set(bought, f"{row.words}: {state}")
+
+    def _on_offers(self, row: Row, text: str) -> None:
+        shop = self._document.project.shop
+        try:
+            offers = with_offers(shop.offers, row.item, read_line_offers(text, row.item))
+            self._set_shop(replace(shop, offers=offers), f"{row.words}: offers")
+        except InputError as error:
+            self.page.say(error.problem)
+
+    def _on_postage(self, text: str) -> None:
+        try:
+            self._set_shop(replace(self._document.project.shop, postage=read_postage(text)), "postage of shops")
+        except InputError as error:
+            self.page.say(error.problem)
+
+    def _on_wish(self, wish: str) -> None:
+        known: dict[str, Wish] = {one: one for one in WISHES}
+        self._set_shop(replace(self._document.project.shop, wish=known[wish]), f"{wish} basket")
+
+    def _on_due(self, row: Row, text: str) -> None:
         name = self._selection.candidate
-        self._set(with_state(self._document.project.shop.bought, name, row, known[state]), f"{row.words}: {state}")
+        dates = Dates(row.on, text, row.shop)
+        try:
+            bought = with_state(self._document.project.shop.bought, name, row, row.state, None, dates)
+            self._set(bought, f"{row.words}: due")
+        except InputError as error:
+            self.show_list()
+            self.page.say(error.problem)
+
+    def _set_shop(self, shop: ShopState, text: str) -> None:
+        self._document.apply(edits.set_shop(self._document.project, shop), text)
 
     def _on_paid(self, row: Row, value: float) -> None:
         name = self._selection.candidate
@@ -80,14 +150,18 @@ class Shopping(QObject):
 
     def _ask_save(self) -> None:
         start = str(Path.home() / f"{self._document.project.name} shopping.csv")
-        name, _ = QFileDialog.getSaveFileName(self.page, "Save the shopping list", start, "CSV (*.csv)")
+        name, _ = QFileDialog.getSaveFileName(self.page, "Save the shopping list", start, TABLES)
         if name:
             path = Path(name)
             self.save_to(path if path.suffix else path.with_suffix(".csv"))
 
     def _ask_read(self) -> None:
         name, _ = QFileDialog.getOpenFileName(
-            self.page, "Read states and money", str(Path.home()), "CSV (*.csv)"
+            self.page, "Read states and money", str(Path.home()), "Tables (*.csv *.ods)"
         )  # fmt: skip
         if name:
             self.read_from(Path(name))
+
+
+def _today() -> str:
+    return date.today().isoformat()

@@ -5,6 +5,7 @@ from functools import partial
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import (
     QAbstractItemView,
+    QGridLayout,
     QHBoxLayout,
     QHeaderView,
     QPushButton,
@@ -15,16 +16,22 @@ from PyQt6.QtWidgets import (
 )
 
 from unterbau.catalogue.prices import PriceBook, money_text
-from unterbau.shop.shopping import STATES, Basket, Row
+from unterbau.shop.offer_words import line_offers_text, postage_text
+from unterbau.shop.offers import WISHES, Offer, Postage
+from unterbau.shop.shopping import STATES, Basket, Row, held_up
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.ui.widgets.typed_line import TypedLine
 
-COLUMNS = ("what", "for", "money", "state", "paid")
-WHAT, FOR, MONEY, STATE, PAID = range(5)
+COLUMNS = ("what", "for", "money", "state", "paid", "due")
+WHAT, FOR, MONEY, STATE, PAID, DUE = range(6)
+OFFERS_TIP = (
+    "what shops ask for each, from how many on, in how many days: Iron yard 12.50 from 10 in 5 days; Screw shop 11.90"
+)
 
 
 def basket_words(basket: Basket, book: PriceBook, wanted: float) -> str:
@@ -38,6 +45,17 @@ def basket_words(basket: Basket, book: PriceBook, wanted: float) -> str:
         side = "over" if over > 0 else "below"
         text += f"; {money_text(abs(over), book)} {side} the brief's {money_text(wanted, book)}"
     return text
+
+
+def held_words(rows: tuple[Row, ...]) -> str:
+    """Return what the build waits for, in a line, or nothing."""
+    ordered = [row for row in rows if row.state == "ordered"]
+    if not ordered:
+        return ""
+    last = ordered[0]
+    due = f", here {last.due}" if last.due else ", no date told"
+    more = f" and {len(ordered) - 1} more" if len(ordered) > 1 else ""
+    return f"held up by: {last.words} (ordered{due}){more}"
 
 
 def wrong_words(row: Row) -> str:
@@ -57,6 +75,10 @@ class ShoppingPage(QWidget):
     paid_told = pyqtSignal(object, float)
     settled = pyqtSignal(object)
     """A line fits now: the rest was bought, or what is too much was given away."""
+    offers_told = pyqtSignal(object, str)
+    postage_told = pyqtSignal(str)
+    wish_told = pyqtSignal(str)
+    due_told = pyqtSignal(object, str)
     save_wanted = pyqtSignal()
     read_wanted = pyqtSignal()
 
@@ -67,16 +89,46 @@ class ShoppingPage(QWidget):
         self.words, self.wrong = label("", size=0.98), label("", "error", 0.9)
         self.table = QTableWidget(0, len(COLUMNS), self)
         self.settle = QPushButton("the chosen line is settled", self)
-        self.save, self.read = QPushButton("save as CSV …", self), QPushButton("read CSV …", self)
+        self.save, self.read = QPushButton("save the list …", self), QPushButton("read a list …", self)
         self.boxes: list[ChoiceBox] = []
         self.paid: list[QuantityField] = []
+        self.due: list[TypedLine] = []
+        self.held, self.chosen = label("", "muted", 0.9), label("", "muted", 0.9)
+        self.offers, self.postage = TypedLine(self), TypedLine(self)
+        self.wish = ChoiceBox("Which basket is wanted", tuple((one, f"{one} basket") for one in WISHES), self)
+        self.problem = label("", "error", 0.88)
+        self._told: tuple[tuple[Offer, ...], str] = ((), "")
         self._build()
         self.settle.clicked.connect(self._on_settle)
         self.save.clicked.connect(self.save_wanted)
         self.read.clicked.connect(self.read_wanted)
+        self.table.currentCellChanged.connect(self._on_line)
+        self.offers.editingFinished.connect(self._on_offers)
+        self.offers.given_up.connect(self._on_line)
+        self.postage.editingFinished.connect(self._on_postage)
+        self.postage.given_up.connect(self._show_postage)
+        self.wish.activated.connect(self._on_wish)
 
-    def show_basket(self, basket: Basket, labels: dict[str, str], book: PriceBook, wanted: float) -> None:
-        """Show a list; `labels` are the parts' names, `wanted` the money of the brief."""
+    def show_offers(self, offers: tuple[Offer, ...], postage: tuple[Postage, ...], wish: str, words: str) -> None:
+        """Show what shops offer, and where the basket is bought."""
+        self._told = (offers, postage_text(postage))
+        self.wish.show_value(wish)
+        self.chosen.setText(words)
+        self.chosen.setVisible(bool(words))
+        self.say("")
+        self._show_postage()
+        self._on_line()
+
+    def say(self, problem: str) -> None:
+        """Say what was typed wrong."""
+        self.problem.setText(problem)
+        self.problem.setVisible(bool(problem))
+
+    def show_basket(self, basket: Basket, labels: dict[str, str], book: PriceBook, wanted: float, today: str) -> None:
+        """Show a list; `labels` are the parts' names, `wanted` the money of the brief, `today` a date."""
+        held = held_words(held_up(basket, today))
+        self.held.setText(held)
+        self.held.setVisible(bool(held))
         self.words.setText(basket_words(basket, book, wanted))
         wrong = basket.wrong
         one = len(wrong) == 1
@@ -96,7 +148,7 @@ class ShoppingPage(QWidget):
     def _fill(self) -> None:
         self.table.setRowCount(0)
         self.table.setRowCount(len(self.basket.rows))
-        self.boxes, self.paid = [], []
+        self.boxes, self.paid, self.due = [], [], []
         for number in range(len(self.basket.rows)):
             box = ChoiceBox(f"state of line {number + 1}", tuple((one, one) for one in STATES), self.table)
             box.activated.connect(partial(self._on_state, number))
@@ -106,6 +158,12 @@ class ShoppingPage(QWidget):
             self.paid.append(paid)
             self.table.setCellWidget(number, STATE, box)
             self.table.setCellWidget(number, PAID, paid)
+            due = TypedLine(self.table)
+            due.setAccessibleName(f"date that line {number + 1} is due")
+            due.setFont(font(0.9))
+            due.editingFinished.connect(partial(self._on_due, number))
+            self.due.append(due)
+            self.table.setCellWidget(number, DUE, due)
 
     def _show(self, number: int, row: Row, part: str, book: PriceBook) -> None:
         wrong = wrong_words(row)
@@ -120,11 +178,47 @@ class ShoppingPage(QWidget):
         self.boxes[number].show_value(row.state)
         self.paid[number].set_value(row.paid)
         self.paid[number].setEnabled(row.state != "needed")
+        self.due[number].setText(row.due)
+        self.due[number].setEnabled(row.state == "ordered")
+        self.due[number].setPlaceholderText("2026-03-01" if row.state == "ordered" else "")
 
     def _on_state(self, number: int, index: int) -> None:
         state = str(self.boxes[number].itemData(index))
         if state != self.basket.rows[number].state:
             self.state_chosen.emit(self.basket.rows[number], state)
+
+    def _line(self) -> Row | None:
+        chosen = self.table.currentRow()
+        return self.basket.rows[chosen] if 0 <= chosen < len(self.basket.rows) else None
+
+    def _on_line(self, *_: object) -> None:
+        row = self._line()
+        self.offers.setEnabled(row is not None)
+        mine = tuple(one for one in self._told[0] if row is not None and one.item == row.item)
+        self.offers.setText(line_offers_text(mine))
+        self.offers.setPlaceholderText(f"offers for: {row.words}" if row is not None else "choose a line first")
+
+    def _show_postage(self) -> None:
+        self.postage.setText(self._told[1])
+
+    def _on_offers(self) -> None:
+        row = self._line()
+        if row is not None:
+            mine = tuple(one for one in self._told[0] if one.item == row.item)
+            if self.offers.text() != line_offers_text(mine):
+                self.offers_told.emit(row, self.offers.text())
+
+    def _on_postage(self) -> None:
+        if self.postage.text() != self._told[1]:
+            self.postage_told.emit(self.postage.text())
+
+    def _on_wish(self, index: int) -> None:
+        self.wish_told.emit(str(self.wish.itemData(index)))
+
+    def _on_due(self, number: int) -> None:
+        row = self.basket.rows[number]
+        if self.due[number].text() != row.due:
+            self.due_told.emit(row, self.due[number].text().strip())
 
     def _on_settle(self) -> None:
         chosen = self.table.currentRow()
@@ -147,7 +241,10 @@ class ShoppingPage(QWidget):
         self.settle.setFont(font(0.88))
         self.settle.setProperty("small", True)
         self.settle.setToolTip("what is missing was bought, or what is too much was given away; undo takes it back")
-        for button, tip in ((self.save, "for any table program; states come back"), (self.read, "states and money")):
+        for button, tip in (
+            (self.save, "CSV or ODS, for any table program; states come back"),
+            (self.read, "states, money, dates"),
+        ):
             button.setFont(font(0.88))
             button.setProperty("small", True)
             button.setToolTip(tip)
@@ -158,7 +255,7 @@ class ShoppingPage(QWidget):
         told.addWidget(self.settle)
         box.addLayout(told)
         self.table.setHorizontalHeaderLabels(COLUMNS)
-        self.table.setAccessibleName("Shopping list: what, what for, money, state, paid")
+        self.table.setAccessibleName("Shopping list: what, what for, money, state, paid, due")
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.table.setFont(font(0.9))
@@ -166,10 +263,37 @@ class ShoppingPage(QWidget):
         if header is not None and rows is not None:
             header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
             header.setSectionResizeMode(WHAT, QHeaderView.ResizeMode.Stretch)
-            for column, wide in ((STATE, 7.0), (PAID, 6.0)):
+            for column, wide in ((STATE, 7.0), (PAID, 6.0), (DUE, 7.0)):
                 header.setSectionResizeMode(column, QHeaderView.ResizeMode.Fixed)
                 self.table.setColumnWidth(column, round(wide * unit))
             header.setFont(font(0.88))
             rows.hide()
             rows.setDefaultSectionSize(round(2.0 * unit))
+        box.addWidget(self.held)
         box.addWidget(self.table, 1)
+        box.addLayout(self._bottom())
+        for one in (self.problem, self.chosen):
+            one.setWordWrap(True)
+            one.hide()
+            box.addWidget(one)
+
+    def _bottom(self) -> QGridLayout:
+        bottom = QGridLayout()
+        for row, (words, line, tip) in enumerate(
+            (
+                ("offers for the line", self.offers, OFFERS_TIP),
+                ("postage of shops", self.postage, "whatever is sent: Iron yard 9; Screw shop 5.50"),
+            )
+        ):
+            caption = label(words, "muted", 0.88)
+            caption.setBuddy(line)
+            line.setFont(font(0.9))
+            line.setToolTip(tip)
+            line.setAccessibleName(words)
+            bottom.addWidget(caption, row, 0)
+            bottom.addWidget(line, row, 1)
+        self.wish.setToolTip("every set of shops is tried, with postage")
+        self.wish.setMinimumWidth(round(10 * em()))
+        bottom.addWidget(self.wish, 0, 2)
+        bottom.setColumnStretch(1, 1)
+        return bottom

@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import (
     QButtonGroup,
+    QCheckBox,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
@@ -25,18 +26,21 @@ from unterbau.materials.material import material
 from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.shop.bars import BarPlan, bar_plans
+from unterbau.shop.by_hand import hand_of, kept_by_hand, with_hand, without_hand
 from unterbau.shop.pieces import ShopPiece, pieces_of
-from unterbau.shop.sheet_plan import Sheet
+from unterbau.shop.sheet_plan import Sheet, SheetPlan
 from unterbau.shop.sheets import PlatesPlan, sheet_plans
 from unterbau.shop.state import BarOffer, ShopState
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.workshop.drawing_actions import DrawingActions
 from unterbau.ui.stations.workshop.piece_panel import PiecePanel
 from unterbau.ui.stations.workshop.plans_page import PlansPage
 from unterbau.ui.stations.workshop.section_plan import SectionPlan
 from unterbau.ui.stations.workshop.shopping import Shopping
 from unterbau.ui.stations.workshop.thickness_plan import ThicknessPlan
+from unterbau.ui.stations.workshop.working import Working
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
@@ -45,16 +49,23 @@ from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.units import Units, length_text, mass_text
 
-VIEWS = ("pieces", "bars", "sheets", "shopping")
+VIEWS = ("pieces", "bars", "sheets", "shopping", "work")
 TIPS = {
     "pieces": "every piece as it is cut",
     "bars": "the bars that pieces are sawn from, drawn to scale",
     "sheets": "the sheets that plates are cut from, drawn to scale",
     "shopping": "what is needed, ordered, here, fitted, and its money",
+    "work": "hours, what is printed, what has to be lifted",
 }
 
 
-WORDS = {"kerf": "saw cut", "trim": "ends of bars", "gap": "between plates", "border": "around a sheet"}
+WORDS = {
+    "kerf": "saw cut", "trim": "ends of bars", "gap": "between plates", "border": "around a sheet",
+    "carried": "what the car carries",
+}  # fmt: skip
+ALONE = ("shopping", "work")
+"""Views without the piece beside them."""
+Asked = tuple[Machine, ShopState, str]
 Plans = tuple[tuple[BarPlan, ...], tuple[PlatesPlan, ...]]
 
 
@@ -62,6 +73,8 @@ class WorkshopStation(QWidget):
     """What one cuts."""
 
     trouble = pyqtSignal(str)
+    wrote = pyqtSignal(object)
+    """A file or folder that was written."""
 
     def __init__(
         self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None
@@ -78,9 +91,15 @@ class WorkshopStation(QWidget):
         self.trim = QuantityField("off each end", "length", view, self)
         self.gap = QuantityField("between plates", "length", view, self)
         self.border = QuantityField("around a sheet", "length", view, self)
-        self.bars = PlansPage((("a saw cut takes", self.kerf), ("off each end of a bar", self.trim)), self._bar, self)
-        self.sheets = PlansPage((("between plates", self.gap), ("around a sheet", self.border)), self._sheet, self)
-        self.panel, self.shopping = PiecePanel(view, self), Shopping(document, selection, view, self)
+        self.carried = QuantityField("longest piece that fits into the car", "length", view, self, optional=True)
+        self.by_edges = QCheckBox("cuts from edge to edge", self)
+        fields = ("a saw cut takes", self.kerf), ("off each end of a bar", self.trim), ("the car takes", self.carried)
+        self.bars = PlansPage(fields, self._bar, self)
+        around = ("between plates", self.gap), ("around a sheet", self.border)
+        self.sheets = PlansPage(around, self._sheet, self, (self.by_edges,))
+        self.drawings = DrawingActions(document, selection, view, self)
+        self.panel, self.shopping = PiecePanel(view, self.drawings.one, self), Shopping(document, selection, view, self)
+        self.working = Working(document, selection, view, self)
         self._pages = QStackedLayout()
         self._build()
         self.views.idClicked.connect(self._on_view)
@@ -89,7 +108,12 @@ class WorkshopStation(QWidget):
             field.committed.connect(partial(self._on_lost, name))
         self.plans.ready.connect(self._on_plans)
         self.plans.failed.connect(self.trouble)
-        self.shopping.trouble.connect(self.trouble)
+        for trouble in (self.shopping.trouble, self.drawings.trouble, self.working.trouble):
+            trouble.connect(self.trouble)
+        self.drawings.wrote.connect(self.wrote)
+        self.working.known.connect(self._show_piece)
+        self.panel.how_chosen.connect(self._on_how)
+        self.by_edges.clicked.connect(self._on_by_edges)
         document.changed.connect(self._on_changed)
         selection.candidate_changed.connect(self._on_changed)
         view.changed.connect(self._on_changed)
@@ -102,17 +126,20 @@ class WorkshopStation(QWidget):
         except InputError as error:
             self.trouble.emit(str(error))
             return
+        self.working.ask()
         if all(one.label != self._chosen for one in self._pieces):
             self._chosen = self._pieces[0].label if self._pieces else ""
         shop = self._document.project.shop
         for name, field in self._lost().items():
             field.set_value(getattr(shop, name))
+        self.by_edges.setChecked(shop.sawn == "guillotine")
         self._list()
         self._show_piece()
         self.shopping.show_list()
-        asked = (self._machine, shop)
-        self._show_summary(self.plans.known(asked))
-        self.plans.ask(asked)
+        plans = self.plans.known(self.asked)
+        self._show_summary(plans)
+        self.working.show_work(self._pieces, plans[0] if plans is not None else ())
+        self.plans.ask(self.asked)
 
     def show_view(self, name: str) -> None:
         """Show the pieces, or the bars."""
@@ -128,11 +155,18 @@ class WorkshopStation(QWidget):
             self._chosen = name
             self._list()
             self._show_piece()
-            self._on_plans(self.plans.known((self._machine, self._document.project.shop)))
+            self._on_plans(self.plans.known(self.asked))
 
     def close_station(self) -> None:
-        """Stop what is computed behind."""
+        """Stop what is computed and written behind."""
         self.plans.close()
+        self.working.close_work()
+        self.drawings.close_actions()
+
+    @property
+    def asked(self) -> Asked:
+        """What plans are made of."""
+        return self._machine, self._document.project.shop, self._selection.candidate
 
     @property
     def _machine(self) -> Machine:
@@ -152,6 +186,9 @@ class WorkshopStation(QWidget):
     def _show_piece(self) -> None:
         piece = next((one for one in self._pieces if one.label == self._chosen), None)
         self.panel.show_piece(self._machine, piece)
+        self.drawings.piece = piece
+        if piece is not None:
+            self.panel.show_how(piece, *self.working.making(piece))
 
     def _show_summary(self, plans: Plans | None) -> None:
         count, mass = sum(one.count for one in self._pieces), sum(one.mass * one.count for one in self._pieces)
@@ -173,11 +210,12 @@ class WorkshopStation(QWidget):
             return
         shop = self._document.project.shop
         for section, plan in zip(self.bars.keep(len(plans[0])), plans[0], strict=True):
-            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen)
+            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen, shop.carried)
         for thickness, cut in zip(self.sheets.keep(len(plans[1])), plans[1], strict=True):
             told = shop.sheet(cut.material, cut.thickness)
             thickness.show_plan(cut, told, self._chosen)
         self._show_summary(plans)
+        self.working.show_work(self._pieces, plans[0] if plans is not None else ())
 
     def _bar(self) -> SectionPlan:
         one = SectionPlan(self._view, self)
@@ -189,10 +227,12 @@ class WorkshopStation(QWidget):
         one = ThicknessPlan(self._view, self)
         one.chosen.connect(self.choose)
         one.sheet_told.connect(self._on_sheet)
+        one.laid.connect(self._on_laid)
         return one
 
     def _lost(self) -> dict[str, QuantityField]:
-        return {"kerf": self.kerf, "trim": self.trim, "gap": self.gap, "border": self.border}
+        return {"kerf": self.kerf, "trim": self.trim, "gap": self.gap, "border": self.border,
+                "carried": self.carried}  # fmt: skip
 
     def _on_changed(self, *_: object) -> None:
         if self.isVisible():
@@ -205,7 +245,7 @@ class WorkshopStation(QWidget):
 
     def _on_view(self, place: int) -> None:
         self._pages.setCurrentIndex(place)
-        self.panel.setVisible(VIEWS[place] != "shopping")
+        self.panel.setVisible(VIEWS[place] not in ALONE)
 
     def _on_row(self, row: int) -> None:
         if 0 <= row < len(self._pieces):
@@ -219,6 +259,22 @@ class WorkshopStation(QWidget):
             self._set_shop(self._document.project.shop.with_sheet(material_id, thickness, sheet), "sheets to cut from")
         except InputError as error:
             self.trouble.emit(str(error))
+
+    def _on_laid(self, plates: PlatesPlan, plan: SheetPlan | None) -> None:
+        shop, name = self._document.project.shop, self._selection.candidate
+        if plan is None:
+            rows = without_hand(shop.by_hand, name, plates.material, plates.thickness)
+        else:
+            rows = with_hand(shop.by_hand, kept_by_hand(plan, name, plates.material, plates.thickness))
+        self._set_shop(replace(shop, by_hand=rows), "plates moved" if plan is not None else "plates laid anew")
+
+    def _on_how(self, how: str) -> None:
+        if self.drawings.piece is not None:
+            self.working.choose_how(self.drawings.piece, how)
+
+    def _on_by_edges(self, checked: bool) -> None:
+        shop = replace(self._document.project.shop, sawn="guillotine" if checked else "free")
+        self._set_shop(shop, "cuts from edge to edge")
 
     def _on_lost(self, name: str, value: float) -> None:
         changed: dict[str, Any] = {name: value}
@@ -245,8 +301,11 @@ class WorkshopStation(QWidget):
             button.setToolTip(TIPS[name])
             self.views.addButton(button, place)
             head.addWidget(button)
-        head.addStretch(1)
-        head.addWidget(self.summary)
+        head.addSpacing(round(1.1 * unit))
+        self.summary.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        head.addWidget(self.summary, 1)
+        head.addSpacing(round(0.6 * unit))
+        head.addWidget(self.drawings.all)
         box.addLayout(head)
         box.addWidget(hairline())
         middle = QHBoxLayout()
@@ -261,6 +320,7 @@ class WorkshopStation(QWidget):
         for page in (self.bars, self.sheets):
             self._pages.addWidget(page.widget)
         self._pages.addWidget(self.shopping.page)
+        self._pages.addWidget(self.working.page)
         middle.addWidget(left, 7)
         middle.addWidget(hairline(vertical=True))
         self.panel.setMinimumWidth(round(22 * unit))
@@ -268,10 +328,13 @@ class WorkshopStation(QWidget):
         box.addLayout(middle, 1)
 
 
-def _plans(asked: tuple[Machine, ShopState], progress: Progress) -> Plans:
-    machine, shop = asked
+def _plans(asked: Asked, progress: Progress) -> Plans:
+    machine, shop, candidate = asked
     pieces = pieces_of(lay_out(machine))
-    sheets = sheet_plans(pieces, shop.sheet, shop.gap, shop.border, progress)
+    sheets = sheet_plans(
+        pieces, shop.sheet, shop.gap, shop.border, progress, shop.sawn == "guillotine",
+        lambda material, thickness: hand_of(shop.by_hand, candidate, material, thickness),
+    )  # fmt: skip
     return bar_plans(pieces, shop.stocks(), shop.kerf, shop.trim, progress), sheets
 
 

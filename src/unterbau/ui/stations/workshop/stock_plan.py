@@ -1,7 +1,7 @@
 """The plan of one stock: its name and how good it is, a drawing, and a line that tells what it is cut from."""
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
 from unterbau.machine.item_words import text_words
@@ -26,11 +26,19 @@ class StockPlan(QWidget):
         self.caption = label(caption, "muted", 0.88)
         self.line = TypedLine(self)
         self.line.setToolTip(tip)
+        self.button = QPushButton("", self)
+        self.button.setFont(font(0.86))
+        self.button.setProperty("small", True)
         self.message = label("", "error", 0.86)
         self.message.hide()
         self._build()
         self.line.editingFinished.connect(self._on_typed)
         self.line.given_up.connect(self._on_given_up)
+
+    def say(self, problem: str) -> None:
+        """Say something below the line."""
+        self.message.setText(problem)
+        self.message.setVisible(bool(problem))
 
     def take(self, text: str) -> None:
         """Take what was typed.
@@ -84,6 +92,7 @@ class StockPlan(QWidget):
         self.line.setFont(font(0.9))
         row.addWidget(self.caption)
         row.addWidget(self.line, 1)
+        row.addWidget(self.button)
         box.addLayout(row)
         self.message.setWordWrap(True)
         box.addWidget(self.message)
