@@ -17,6 +17,10 @@ class ScrewSize:
     """Of the hole that it goes through, medium."""
     tap: float
     """Drill of the hole that it is screwed into."""
+    insert: float
+    """Drill of the hole of a blind rivet nut, where a wall is too thin for a thread."""
+    washer: float
+    """Thickness of its washer."""
     head: float
     """Diameter of the head; it is as high as the thread is thick."""
 
@@ -26,9 +30,14 @@ def screw_sizes() -> dict[str, ScrewSize]:
     """Return all sizes by name, smallest first."""
     found = {}
     for row in table("screws")["sizes"]:
-        plain = {name: row[name] / 1e3 for name in ("d", "clearance", "tap", "head")}
+        plain = {name: row[name] / 1e3 for name in ("d", "clearance", "tap", "insert", "washer", "head")}
         found[row["id"]] = ScrewSize(row["id"], **plain)
     return found
+
+
+def screw_lengths() -> tuple[float, ...]:
+    """Return the lengths that screws are sold in, shortest first, m."""
+    return tuple(length / 1e3 for length in table("screws")["lengths"])
 
 
 def screw_size(name: str) -> ScrewSize:

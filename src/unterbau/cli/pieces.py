@@ -18,12 +18,14 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
     from unterbau.files.project_json import candidate_named, read_project
     from unterbau.machine.machine import lay_out
     from unterbau.materials.material import material
+    from unterbau.shop.fasteners import fasteners_of
     from unterbau.shop.pieces import hole_words, pieces_of
     from unterbau.units import length_text, mass_text
 
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
-    found, units = pieces_of(lay_out(chosen.machine)), opened.units
+    structure, units = lay_out(chosen.machine), opened.units
+    found, screws = pieces_of(structure), fasteners_of(structure)
     if as_json:
         rows = [
             {
@@ -40,8 +42,11 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
             }
             for one in found
         ]  # fmt: skip
+        fasteners = [{"what": one.words, "count": one.count, "of": list(one.of)} for one in screws]
         output.write(
-            target, json.dumps({"candidate": chosen.name, "pieces": rows}, ensure_ascii=False, indent=1) + "\n"
+            target,
+            json.dumps({"candidate": chosen.name, "pieces": rows, "fasteners": fasteners}, ensure_ascii=False, indent=1)
+            + "\n",
         )
         return
     lines = [f"{chosen.name}: {sum(one.count for one in found)} pieces of {len(found)} sorts"]
@@ -58,4 +63,6 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
         for hole in one.holes:
             words[hole_words(hole)] = words.get(hole_words(hole), 0) + 1
         lines += [f"     {count} × {text}" for text, count in words.items()]
+    lines.append("screws that the machine sets, with what goes with them")
+    lines += [f"   {one.count} × {one.words}: {', '.join(one.of)}" for one in screws]
     output.write(target, "\n".join(lines) + "\n")

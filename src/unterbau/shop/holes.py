@@ -4,13 +4,15 @@ from dataclasses import dataclass
 from typing import Literal
 
 from unterbau.catalogue.screws import screw_size
+from unterbau.sections.section import section
 from unterbau.structure.ends import Sawn
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.screws import Screw
 from unterbau.structure.vectors import Vector, cross, dot, minus, plus
 from unterbau.structure.wares import SLOTTED
+from unterbau.structure.weights import wall_of
 
-Sort = Literal["clearance", "tapped", "slot nut"]
+Sort = Literal["clearance", "tapped", "slot nut", "insert"]
 EXACT = 1e-6
 WALL = 0.01
 """Depth that is counted of a hole in a bar's wall, at the most, m."""
@@ -61,7 +63,7 @@ def plate_holes(plate: PlatePiece, screws: tuple[Screw, ...]) -> tuple[Hole, ...
 def bar_holes(bar: Bar, cut: Sawn, screws: tuple[Screw, ...]) -> tuple[Hole, ...]:
     """Return the holes of a bar, along it from its first cut and across its faces."""
     found = []
-    side, slotted = cross(bar.up, bar.along), bar.part.section.startswith(SLOTTED)
+    side = cross(bar.up, bar.along)
     for screw in screws:
         sort = _sort(screw, bar.name)
         if sort is None:
@@ -74,14 +76,24 @@ def bar_holes(bar: Bar, cut: Sawn, screws: tuple[Screw, ...]) -> tuple[Hole, ...
                 end = "last end" if along > 0 else "first end"
                 found.append(_hole(screw, sort, end, dot(away, side), dot(away, bar.up), deep))
             continue
-        if sort == "tapped" and slotted:
-            sort = "slot nut"
+        if sort == "tapped":
+            sort = into_bar(bar, screw.size)
         upright = abs(dot(screw.out, bar.up)) >= abs(dot(screw.out, side))
         normal, across = (bar.up, side) if upright else (side, bar.up)
         names = ("up", "down") if upright else ("side", "other side")
         face = names[0] if dot(screw.out, normal) > 0 else names[1]
         found.append(_hole(screw, sort, face, dot(away, bar.along), dot(away, across), WALL))
     return _in_order(found)
+
+
+def into_bar(bar: Bar, screw: str) -> Sort:
+    """Return what a screw finds in a bar's face: a slot, a thread, or an insert where the wall is thinner than it."""
+    if bar.part.section.startswith(SLOTTED):
+        return "slot nut"
+    shape = section(bar.part.section)
+    if shape.cavity is None or (bar.part.fill and not bar.part.loose):
+        return "tapped"
+    return "tapped" if wall_of(bar.part) + bar.part.backing >= screw_size(screw).d - EXACT else "insert"
 
 
 def place_of(piece: Bar | PlatePiece, cut: Sawn | None, hole: Hole) -> Vector:
@@ -104,7 +116,7 @@ def _sort(screw: Screw, name: str) -> Sort | None:
 
 def _hole(screw: Screw, sort: Sort, face: str, x: float, y: float, depth: float) -> Hole:
     size = screw_size(screw.size)
-    diameter = {"clearance": size.clearance, "tapped": size.tap, "slot nut": 0.0}[sort]
+    diameter = {"clearance": size.clearance, "tapped": size.tap, "slot nut": 0.0, "insert": size.insert}[sort]
     return Hole(face, x, y, sort, screw.size, diameter, depth, screw.of)
 
 

@@ -168,4 +168,6 @@ def hole_words(hole: Hole) -> str:
         return f"⌀{size.clearance * 1e3:g} through for {hole.screw}"
     if hole.sort == "slot nut":
         return f"{hole.screw}, nut in the slot"
+    if hole.sort == "insert":
+        return f"{hole.screw} insert, drill ⌀{size.insert * 1e3:g}: the wall is too thin for a thread"
     return f"{hole.screw}, drill ⌀{size.tap * 1e3:g}"

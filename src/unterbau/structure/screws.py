@@ -49,6 +49,8 @@ class Screw:
     """Piece that it goes through."""
     into: str = ""
     """Piece that it is screwed into; nothing where that is bought with its thread."""
+    rail: float = 0.0
+    """Height of the rail that it goes through, m."""
 
 
 def screws_of(structure: Structure) -> tuple[Screw, ...]:
@@ -88,7 +90,8 @@ def _rail(one: Rail, _structure: Structure) -> Iterator[Screw]:
     for number in range(count):
         foot = plus(one.start, along, first + number * pitch)
         head = plus(foot, one.up, RAIL_HEIGHT * size.height)
-        yield Screw(one.name, name, head, one.up, _ways(one.carrier), (one.name,), into=one.host)
+        tall = RAIL_HEIGHT * size.height
+        yield Screw(one.name, name, head, one.up, _ways(one.carrier), (one.name,), into=one.host, rail=tall)
 
 
 @_screws.register

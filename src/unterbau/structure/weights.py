@@ -51,6 +51,12 @@ class InnerPlates:
     """All of them, kg."""
 
 
+def wall_of(member: Member) -> float:
+    """Return how thick the walls of a hollow member are, all around the same, m."""
+    shape = section(member.section)
+    return shape.properties.A / (2 * (shape.height + shape.width))
+
+
 def inner_plates(member: Member, length: float) -> InnerPlates:
     """Return the end plates and diaphragms of a member of a length; they are as thick as its wall."""
     shape = section(member.section)
@@ -59,7 +65,7 @@ def inner_plates(member: Member, length: float) -> InnerPlates:
     count = 2 * member.capped
     if member.diaphragms:
         count += max(1, round(length / member.diaphragms)) - 1
-    wall = shape.properties.A / (2 * (shape.height + shape.width))
+    wall = wall_of(member)
     return InnerPlates(count, wall, count * material(member.material).rho * wall * shape.cavity.A)
 
 

@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from unterbau.errors import InputError
+from unterbau.shop.fasteners import Fastener
 from unterbau.shop.hours import Hours, Pace
 from unterbau.shop.lifting import Load, who_lifts
 from unterbau.shop.pieces import ShopPiece
@@ -54,6 +55,7 @@ class Work:
     printing: Printing
     lift: float
     """One person lifts, kg."""
+    fasteners: tuple[Fastener, ...]
 
 
 class WorkPage(QWidget):
@@ -72,6 +74,7 @@ class WorkPage(QWidget):
             label("", size=0.9),
         )
         self.tasks = _table(("work", "how many", "minutes each", "hours"), "Hours of work")
+        self.fasteners = _table(("screws and what goes with them", "how many", "for"), "Fasteners to buy")
         self.loads = _table(("what is lifted", "mass", "in balance at X, Y, Z", "who"), "What has to be lifted")
         self.paces = {name: QuantityField(f"minutes for {words}", "plain", view, self) for name, words in PACES}
         self.prints = {
@@ -101,6 +104,7 @@ class WorkPage(QWidget):
             (one.words, mass_text(one.mass, units), _place(one.centre, units), who_lifts(one.mass, work.lift or USUAL))
             for one in work.loads
         ])  # fmt: skip
+        _fill(self.fasteners, [(one.words, str(one.count), ", ".join(one.of)) for one in work.fasteners])
         lines = [
             f"{piece.label} {piece.count} × {piece.names[0]}: {mass_text(made.mass, units, 2)} and {made.hours:.1f} h "
             f"each, {made.bending:.0%} as stiff as full"
@@ -147,6 +151,8 @@ class WorkPage(QWidget):
         self.lifting.setWordWrap(True)
         box.addWidget(self.lifting)
         box.addWidget(self.loads)
+        box.addWidget(heading("fasteners"))
+        box.addWidget(self.fasteners)
         box.addWidget(heading("printed"))
         self.printed.setWordWrap(True)
         box.addWidget(self.printed)

@@ -10,6 +10,7 @@ from unterbau.machine.machine import Machine, lay_out
 from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.shop.bars import BarPlan
+from unterbau.shop.fasteners import fasteners_of
 from unterbau.shop.hours import Pace, hours_of
 from unterbau.shop.lifting import loads_of
 from unterbau.shop.making import HOWS, How, Need, how_of, needs_of, needs_of_piece, with_how
@@ -57,7 +58,8 @@ class Working(QObject):
         hours = hours_of(structure, pieces, hows, setups, flat, shop.pace, shop.printing)
         prints = tuple((one, print_of(one, shop.printing)) for one in pieces if hows[one.label] == "print")
         lift = project.brief.lift
-        self.page.show_work(Work(hours, loads_of(structure), prints, shop.pace, shop.printing, lift))
+        loads, screws = loads_of(structure), fasteners_of(structure)
+        self.page.show_work(Work(hours, loads, prints, shop.pace, shop.printing, lift, screws))
 
     def choose_how(self, piece: ShopPiece, how: str) -> None:
         """Let somebody make a piece."""
