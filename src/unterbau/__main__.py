@@ -4,7 +4,7 @@ import os
 import sys
 
 SUBCOMMANDS = {
-    "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "sheet-plan", "drawings",
+    "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "sheet-plan", "drawings", "pour",
     "--help", "--version",
 }  # fmt: skip
 

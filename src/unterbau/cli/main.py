@@ -12,6 +12,7 @@ from unterbau.cli.cut_plan import cut_plan
 from unterbau.cli.drawings import drawings
 from unterbau.cli.frame import frame
 from unterbau.cli.pieces import pieces
+from unterbau.cli.pour import pour
 from unterbau.cli.section import section
 from unterbau.cli.sheet_plan import sheet_plan
 from unterbau.cli.summary import summary
@@ -24,7 +25,7 @@ def unterbau() -> None:
     """See which part of a home-built machine will flex, before buying it."""
 
 
-for _command in (frame, section, answers, checks, clash, summary, pieces, cut_plan, sheet_plan, drawings):
+for _command in (frame, section, answers, checks, clash, summary, pieces, cut_plan, sheet_plan, drawings, pour):
     unterbau.add_command(_command)
 
 

@@ -80,7 +80,8 @@ def rename(project: Project, name: str, new: str) -> Project:
     bought = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.bought)
     made = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.made)
     by_hand = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.by_hand)
-    shop = replace(old, bought=bought, made=made, by_hand=by_hand)
+    pours = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.pours)
+    shop = replace(old, bought=bought, made=made, by_hand=by_hand, pours=pours)
     return replace(project, candidates=renamed, benchmark=benchmark, shop=shop)
 
 

@@ -9,6 +9,7 @@ from unterbau.shop.cut_plan import Stock
 from unterbau.shop.hours import Pace, check_pace
 from unterbau.shop.making import MadeBy, check_made
 from unterbau.shop.offers import Offer, Postage, Wish, check_offers
+from unterbau.shop.pour.plan import PourPlan, check_pour
 from unterbau.shop.printed import Printing, check_printing
 from unterbau.shop.sheet_plan import Sheet
 from unterbau.shop.shopping import Bought, check_bought
@@ -78,8 +79,22 @@ class ShopState:
     """Who makes pieces, where it is not as usual."""
     pace: Pace = field(default_factory=Pace)
     printing: Printing = field(default_factory=Printing)
+    pours: tuple[PourPlan, ...] = ()
+    """One of a candidate's part at the most."""
     by_hand: tuple[HandLaid, ...] = ()
     """Sheets on which plates were moved."""
+
+    def pour(self, candidate: str, part: str) -> PourPlan:
+        """Return how a candidate's part is poured: as told, or as usual."""
+        for one in self.pours:
+            if (one.candidate, one.part) == (candidate, part):
+                return one
+        return PourPlan(candidate, part)
+
+    def with_pour(self, plan: PourPlan) -> "ShopState":
+        """Return the shop with another pour of a candidate's part."""
+        rest = tuple(one for one in self.pours if (one.candidate, one.part) != (plan.candidate, plan.part))
+        return replace(self, pours=(*rest, plan))
 
     def stocks(self) -> dict[tuple[str, str], tuple[Stock, ...]]:
         """Return the bars there are for each section and material."""
@@ -127,6 +142,7 @@ def check_shop(shop: ShopState) -> None:
     check_offers(shop.offers, shop.postage)
     check_made(shop.made)
     check_by_hand(shop.by_hand)
+    _check_pours(shop.pours)
     check_pace(shop.pace)
     check_printing(shop.printing)
     if not 0.0 <= shop.carried <= 30.0:
@@ -146,3 +162,17 @@ def _check_stock(shop: ShopState) -> None:
             raise InputError(f"bars[{index}].length", f"expected 10 mm to 30 m, got {one.length * 1e3:g} mm")
         if not 0.0 <= one.price <= 1e6 or not 0 <= one.own <= 1000:
             raise InputError(f"bars[{index}].price", "expected a price from 0, and up to 1000 pieces")
+
+
+def _check_pours(pours: tuple[PourPlan, ...]) -> None:
+    if len(pours) > MOST:
+        raise InputError("pours", f"expected at most {MOST}, got {len(pours)}")
+    seen = set()
+    for index, one in enumerate(pours):
+        try:
+            check_pour(one)
+        except InputError as error:
+            raise InputError(f"pours[{index}].{error.where}", error.problem) from None
+        if (one.candidate, one.part) in seen:
+            raise InputError(f"pours[{index}].part", f'"{one.part}" is poured twice')
+        seen.add((one.candidate, one.part))
