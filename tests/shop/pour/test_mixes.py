@@ -70,7 +70,8 @@ def test_what_cannot_be_mixed_is_said() -> None:
 @pytest.mark.parametrize(
     ("field", "value", "where"),
     [("start", "tomorrow", "start"), ("resin_share", 0.9, "resin_share"),
-     ("resin", Resin(pot_life=0.0), "resin.pot_life"), ("grains", (), "grains"), ("grains", (Grain("a", 2e-3, 1e-3),), "grains[0]"), ("lift", 0.0, "lift")],
+     ("resin", Resin(pot_life=0.0), "resin.pot_life"), ("grains", (), "grains"),
+     ("grains", (Grain("a", 2e-3, 1e-3),), "grains[0]"), ("lift", 0.0, "lift")],
 )  # fmt: skip
 def test_an_impossible_plan_is_refused_by_its_field(field: str, value: object, where: str) -> None:
     with pytest.raises(InputError) as error:

@@ -16,8 +16,8 @@ CELLS = 20
 FAST, SLOW = 60.0, 240.0
 """Steps, s: for so many hours after each lift, and later."""
 FAST_FOR = 24 * 3600.0
-SETTLED = 4
-"""Steps after a lift that are taken wholly implicit, so that its jump of temperature does not ring."""
+FIRST, SETTLED = 10.0, 6
+"""Length, s, and number of steps after a lift that are taken wholly implicit, so that its jump of temperature does not ring."""
 KEPT = 600.0
 """Between states that are kept, s."""
 HOT = 600.0
@@ -118,7 +118,7 @@ def pour_heat(
             report.step(int(at), int(until) + 1, "heat of the pour")
         if at >= until - 1e-6:
             break
-        step = FAST if at - since < FAST_FOR else SLOW
+        step = FIRST if run.settling else FAST if at - since < FAST_FOR else SLOW
         ends = [until, kept + KEPT, *(one[0] for one in waiting[:1])]
         step = min(step, *(end - at for end in ends if end - at > 1e-6))
         run.step(step)
@@ -157,6 +157,11 @@ class _Run:
         self.brought += self._stuff.rho * self._stuff.c * thickness * (self._start - self._air)
         self._steps = 0
 
+    @property
+    def settling(self) -> bool:
+        """Whether a lift has just come."""
+        return self._steps < SETTLED
+
     def middles(self) -> FloatArray:
         """Return where the cells are, m."""
         return np.cumsum(self._dx) - self._dx / 2
@@ -168,7 +173,7 @@ class _Run:
     def step(self, dt: float) -> None:
         """Go on by a time, s."""
         self._cure(dt / 2)
-        self._conduct(dt, 1.0 if self._steps < SETTLED else 0.5)
+        self._conduct(dt, 1.0 if self.settling else 0.5)
         self._cure(dt / 2)
         self._steps += 1
 
