@@ -12,7 +12,8 @@ from tests.ui.driving import machine_of, number, type_into
 from unterbau.catalogue.prices import shipped_prices
 from unterbau.machine.machine import links
 from unterbau.studies.budget import budget
-from unterbau.ui.shell.main_window import WORKSHOP, MainWindow
+from unterbau.ui.shell.late_stations import WORKSHOP
+from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.machine.machine_view import LENSES
 from unterbau.ui.stations.workshop.station import VIEWS
 from unterbau.ui.widgets.quantity_field import QuantityField

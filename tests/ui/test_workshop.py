@@ -14,7 +14,8 @@ from unterbau.machine.machine import lay_out
 from unterbau.project import edits
 from unterbau.shop.pieces import pieces_of
 from unterbau.structure.parts import Guide
-from unterbau.ui.shell.main_window import WORKSHOP, MainWindow
+from unterbau.ui.shell.late_stations import WORKSHOP
+from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.workshop.station import WorkshopStation
 
 

@@ -80,13 +80,15 @@ def filled(machine: Machine, key: str, fill: str) -> Machine:
 
 
 def emptied(machine: Machine, key: str) -> Machine:
-    """Return a machine with a link's hollows empty."""
+    """Return a machine with a link's hollows empty, or on a workbench instead of its block."""
     part = part_at(machine, key)
+    if isinstance(part, Stand):
+        return with_part(machine, key, replace(part, kind="bench"))
     return with_part(machine, key, replace(part, fill=None)) if isinstance(part, Member) else machine
 
 
 def gain(
-    machine: Machine, key: str, fill: str, book: PriceBook, cut: Cut, fill_money: float = 0.0,
+    machine: Machine, key: str, fill: str, book: PriceBook, cut: Cut, fill_money: float = 0.0, cast: float = 0.0,
     progress: Progress | None = None,
 ) -> Gain:  # fmt: skip
     """Return what filling a link gains.
@@ -98,6 +100,7 @@ def gain(
         book: Prices of the rest.
         cut: Whose chatter is judged.
         fill_money: Of the mix, where that is known; else the price book's.
+        cast: Mass of a piece that is cast by itself, kg; 0 where hollows are filled.
         progress: Told of each step.
 
     Raises:
@@ -112,6 +115,9 @@ def gain(
     report.step(1, 4, "after")
     booked = cost_of(full, book).money - before.money
     after = _figures(full, book, cut, fill_money - booked if fill_money else 0.0)
+    if cast:
+        after = replace(after, mass=before.mass + cast, heaviest=max(before.heaviest, cast))
+        return Gain(before, after, None, _cast_words(before, after))
     report.step(2, 4, "a larger section")
     larger = _larger(empty, key, book, before, after, report)
     return Gain(before, after, larger, _words(before, after, larger))
@@ -157,6 +163,14 @@ def _larger(
             words = f"{section(one.section).label}, {material(one.material).label}"
             best = Larger(words, stiff, mass - before.mass, money - before.money)
     return best if best is not None and min(best.stiffness) > min(before.stiffness) else None
+
+
+def _cast_words(before: Figures, after: Figures) -> str:
+    share = min(after.stiffness) / min(before.stiffness) - 1.0
+    return (
+        f"a block of {after.mass - before.mass:.0f} kg under the feet instead of a workbench: weakest direction "
+        f"{share:+.0%}; counted as a solid block, its ribs and pockets are not in the frame"
+    )
 
 
 def _stiffest(rows: list[Member], before: float, most: float, empty: Machine, key: str) -> list[Member]:

@@ -88,7 +88,7 @@ def _gain(
     machine: Machine, plan: PourPlan, mix: Mix, book: PriceBook, cut: Cut, progress: Progress | None
 ) -> Gain | None:
     if plan.part != MOULD:
-        return gain(machine, plan.part, fill_of(plan), book, cut, mix.money, progress)
+        return gain(machine, plan.part, fill_of(plan), book, cut, mix.money, 0.0, progress)
     if not isinstance(part_at(machine, "stand"), Stand):
         return None
-    return gain(machine, "stand", fill_of(plan), book, cut, mix.money, progress)
+    return gain(machine, "stand", fill_of(plan), book, cut, mix.money, mix.density * mix.volume, progress)

@@ -17,7 +17,7 @@ FAST, SLOW = 60.0, 240.0
 """Steps, s: for so many hours after each lift, and later."""
 FAST_FOR = 24 * 3600.0
 FIRST, SETTLED = 10.0, 6
-"""Length, s, and number of steps after a lift that are taken wholly implicit, so that its jump of temperature does not ring."""
+"""Length, s, and number of steps after a lift that are taken wholly implicit: its jump of temperature must not ring."""
 KEPT = 600.0
 """Between states that are kept, s."""
 HOT = 600.0

@@ -21,6 +21,7 @@ from unterbau.ui.shell.command_finder import CommandFinder
 from unterbau.ui.shell.file_actions import FileActions
 from unterbau.ui.shell.header import Header
 from unterbau.ui.shell.keeping import Keeper
+from unterbau.ui.shell.late_stations import COMPARE, LATE, LateStations
 from unterbau.ui.shell.notice import Notice
 from unterbau.ui.shell.preferences import Preferences, recovery_folder, settings_file
 from unterbau.ui.shell.settings_dialog import SettingsDialog
@@ -39,23 +40,16 @@ if TYPE_CHECKING:
     from unterbau.ui.shell.price_window import PriceWindow
     from unterbau.ui.stations.brief.station import BriefStation
     from unterbau.ui.stations.compare.station import CompareStation
+    from unterbau.ui.stations.pour.station import PourStation
     from unterbau.ui.stations.workshop.station import WorkshopStation
 
-BRIEF = STATIONS.index("Brief")
 MACHINE = STATIONS.index("Machine")
-COMPARE = STATIONS.index("Compare")
-WORKSHOP = STATIONS.index("Workshop")
-LATE = {BRIEF: "brief", COMPARE: "compare", WORKSHOP: "workshop"}
-"""Stations that are made when they are first wanted."""
 
 
 class MainWindow(QMainWindow):
     """Header over stations, stations beside the bar."""
 
     _prices: "PriceWindow | None"
-    _compare: "CompareStation | None"
-    _brief: "BriefStation | None"
-    _workshop: "WorkshopStation | None"
 
     def __init__(self, project: Project, point_size: float | None = None) -> None:
         super().__init__()
@@ -116,39 +110,22 @@ class MainWindow(QMainWindow):
     @property
     def compare(self) -> "CompareStation":
         """The Compare station, made when it is first wanted."""
-        if self._compare is None:
-            from unterbau.ui.stations.compare.station import CompareStation
-
-            self._compare = CompareStation(self.document, self.selection, self.view, self.feed, self)
-            self._compare.trouble.connect(self.say)
-            self._compare.link_wanted.connect(self._on_link_wanted)
-            self._fill_page(COMPARE, self._compare)
-        return self._compare
+        return self.late.compare
 
     @property
     def brief(self) -> "BriefStation":
         """The Brief station, made when it is first wanted."""
-        if self._brief is None:
-            from unterbau.ui.stations.brief.station import BriefStation
+        return self.late.brief
 
-            self._brief = BriefStation(self.document, self.selection, self.view, self.feed, self)
-            self._brief.trouble.connect(self.say)
-            self._brief.kind_wanted.connect(self._on_kind_wanted)
-            self._brief.cure_wanted.connect(self._on_cure_wanted)
-            self._fill_page(BRIEF, self._brief)
-        return self._brief
+    @property
+    def pour(self) -> "PourStation":
+        """The Pour station, made when it is first wanted."""
+        return self.late.pour
 
     @property
     def workshop(self) -> "WorkshopStation":
         """The Workshop station, made when it is first wanted."""
-        if self._workshop is None:
-            from unterbau.ui.stations.workshop.station import WorkshopStation
-
-            self._workshop = WorkshopStation(self.document, self.selection, self.view, self)
-            self._workshop.trouble.connect(self.say)
-            self._workshop.wrote.connect(self._tell_written)
-            self._fill_page(WORKSHOP, self._workshop)
-        return self._workshop
+        return self.late.workshop
 
     @property
     def prices(self) -> "PriceWindow":
@@ -161,8 +138,7 @@ class MainWindow(QMainWindow):
 
     def show_station(self, place: int) -> None:
         """Open a station."""
-        if place in LATE:
-            assert getattr(self, LATE[place])
+        self.late.wanted(place)
         self.pages.setCurrentIndex(place)
         self.bar.show_station(place)
 
@@ -230,7 +206,10 @@ class MainWindow(QMainWindow):
         self.bar = StationBar(self)
         self.notice = Notice(self)
         self.finder = CommandFinder(self)
-        self._prices, self._compare, self._brief, self._workshop = None, None, None, None
+        self._prices = None
+        self.late = LateStations(self.document, self.selection, self.view, self.feed, self, self._fill_page)
+        self.late.say, self.late.wrote, self.late.link_wanted = self.say, self._tell_written, self._on_link_wanted
+        self.late.kind_wanted, self.late.cure_wanted = self._on_kind_wanted, self._on_cure_wanted
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
         built = {MACHINE: self.machine, **{place: QWidget(self) for place in LATE}}
@@ -357,9 +336,7 @@ class MainWindow(QMainWindow):
     def _close_stations(self) -> None:
         """Stop what stations compute behind, and give graphics back."""
         self.machine.close_view()
-        for station in (self._brief, self._compare, self._workshop):
-            if station is not None:
-                station.close_station()
+        self.late.close()
 
     def _tell_written(self, path: Path) -> None:
         """Say where a page went, to be opened."""

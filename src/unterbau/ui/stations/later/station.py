@@ -6,7 +6,6 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from unterbau.ui.widgets.labels import label
 
 COMING = {
-    "Pour": "Moulds and fills: mix card, lifts and cure on a time line, what they gain and cost, will be here.",
     "Build": "Assembly steps, measuring, and prediction beside measurement on the built machine will be here.",
 }
 
