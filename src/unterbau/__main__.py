@@ -5,6 +5,7 @@ import sys
 
 SUBCOMMANDS = {
     "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "sheet-plan", "drawings", "pour",
+    "steps", "tap", "learn",
     "--help", "--version",
 }  # fmt: skip
 

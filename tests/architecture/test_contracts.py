@@ -29,6 +29,7 @@ PLANTED = [
     ("sectionproperties", "model/member.py", "import sectionproperties"),
     ("shapely", "model/member.py", "import shapely"),
     ("paper", "shop/pieces.py", "import reportlab"),
+    ("measuring", "shop/pieces.py", "import networkx"),
     ("ezdxf", "model/bars.py", "import ezdxf"),
     ("cycles", "units.py", "import unterbau.band\n"),
 ]

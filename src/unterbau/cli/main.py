@@ -11,11 +11,14 @@ from unterbau.cli.clash import clash
 from unterbau.cli.cut_plan import cut_plan
 from unterbau.cli.drawings import drawings
 from unterbau.cli.frame import frame
+from unterbau.cli.learn import learn
 from unterbau.cli.pieces import pieces
 from unterbau.cli.pour import pour
 from unterbau.cli.section import section
 from unterbau.cli.sheet_plan import sheet_plan
+from unterbau.cli.steps import steps
 from unterbau.cli.summary import summary
+from unterbau.cli.tap import tap
 from unterbau.errors import UnterbauError
 
 
@@ -25,7 +28,22 @@ def unterbau() -> None:
     """See which part of a home-built machine will flex, before buying it."""
 
 
-for _command in (frame, section, answers, checks, clash, summary, pieces, cut_plan, sheet_plan, drawings, pour):
+for _command in (
+    frame,
+    section,
+    answers,
+    checks,
+    clash,
+    summary,
+    pieces,
+    cut_plan,
+    sheet_plan,
+    drawings,
+    pour,
+    steps,
+    tap,
+    learn,
+):
     unterbau.add_command(_command)
 
 
@@ -43,4 +61,7 @@ def run(arguments: list[str]) -> int:
         return stop.exit_code
     except click.Abort:
         return 130
+    except Exception as error:  # a fault of ours: told in a sentence, never a traceback
+        sys.stderr.write(f"unterbau: this could not be done ({type(error).__name__}: {error})\n")
+        return 1
     return 0

@@ -81,7 +81,9 @@ def rename(project: Project, name: str, new: str) -> Project:
     made = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.made)
     by_hand = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.by_hand)
     pours = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.pours)
-    shop = replace(old, bought=bought, made=made, by_hand=by_hand, pours=pours)
+    tests = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.tests)
+    done = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.done)
+    shop = replace(old, bought=bought, made=made, by_hand=by_hand, pours=pours, tests=tests, done=done)
     return replace(project, candidates=renamed, benchmark=benchmark, shop=shop)
 
 

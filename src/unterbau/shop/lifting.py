@@ -52,12 +52,17 @@ def loads_of(structure: Structure) -> tuple[Load, ...]:
             continue
         axes = "" if isinstance(step, DriveTrain) and step.crossed else step.carrier.axes
         groups.setdefault(axes, []).append((mass, bodies))
-    moving = [
-        _load(f"what moves along {' and '.join(axes)}" if axes else "what stands still", rows)
-        for axes, rows in sorted(groups.items(), key=lambda pair: -len(pair[0]))
-    ]
+    together = [_load(moving(axes), rows) for axes, rows in sorted(groups.items(), key=lambda pair: -len(pair[0]))]
     whole = _load(WHOLE, [row for rows in groups.values() for row in rows])
-    return (*heaviest, *moving, whole)
+    return (*heaviest, *together, whole)
+
+
+def moving(axes: str) -> str:
+    """Return what moves with axes, in words."""
+    if not axes:
+        return "what stands still"
+    first, last = ", ".join(axes[:-1]), axes[-1]
+    return f"what moves along {first}{' and ' if first else ''}{last}"
 
 
 def _alike(loads: list[Load]) -> list[Load]:

@@ -4,6 +4,8 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.shop.build.done import Done, check_done
+from unterbau.shop.build.tests import Test, check_tests
 from unterbau.shop.by_hand import HandLaid, check_by_hand
 from unterbau.shop.cut_plan import Stock
 from unterbau.shop.hours import Pace, check_pace
@@ -81,6 +83,12 @@ class ShopState:
     printing: Printing = field(default_factory=Printing)
     pours: tuple[PourPlan, ...] = ()
     """One of a candidate's part at the most."""
+    tests: tuple[Test, ...] = ()
+    """On the built machine."""
+    done: tuple[Done, ...] = ()
+    """Steps of the build."""
+    hours_a_day: float = 3.0
+    """At the bench."""
     by_hand: tuple[HandLaid, ...] = ()
     """Sheets on which plates were moved."""
 
@@ -143,6 +151,10 @@ def check_shop(shop: ShopState) -> None:
     check_made(shop.made)
     check_by_hand(shop.by_hand)
     _check_pours(shop.pours)
+    check_tests(shop.tests)
+    check_done(shop.done)
+    if not 0.25 <= shop.hours_a_day <= 24.0:
+        raise InputError("hours_a_day", f"expected a quarter of an hour to 24, got {shop.hours_a_day:g}")
     check_pace(shop.pace)
     check_printing(shop.printing)
     if not 0.0 <= shop.carried <= 30.0:
