@@ -76,8 +76,8 @@ def test_unsaved_work_is_asked_about(
     assert window.files.may_leave() is closed
 
 
-def test_stations_are_reached_by_keys_and_say_what_they_will_be(window: MainWindow, qtbot: QtBot) -> None:
-    for number, name in ((1, "WHAT IT IS FOR"), (3, "COMPARE"), (4, "Pour"), (5, "THE PIECE"), (6, "Build")):
+def test_stations_are_reached_by_keys(window: MainWindow, qtbot: QtBot) -> None:
+    for number, name in ((1, "WHAT IT IS FOR"), (3, "COMPARE"), (4, "RECIPE CARD"), (5, "THE PIECE"), (6, "THE STEP")):
         window.actions_by_id[f"station-{number - 1}"].trigger()
         page = window.pages.currentWidget()
         assert page is not None

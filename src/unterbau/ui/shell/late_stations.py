@@ -14,13 +14,14 @@ from unterbau.ui.view_settings import ViewSettings
 
 if TYPE_CHECKING:
     from unterbau.ui.stations.brief.station import BriefStation
+    from unterbau.ui.stations.build.station import BuildStation
     from unterbau.ui.stations.compare.station import CompareStation
     from unterbau.ui.stations.pour.station import PourStation
     from unterbau.ui.stations.workshop.station import WorkshopStation
 
 BRIEF, COMPARE = STATIONS.index("Brief"), STATIONS.index("Compare")
-POUR, WORKSHOP = STATIONS.index("Pour"), STATIONS.index("Workshop")
-LATE = (BRIEF, COMPARE, POUR, WORKSHOP)
+POUR, WORKSHOP, BUILD = STATIONS.index("Pour"), STATIONS.index("Workshop"), STATIONS.index("Build")
+LATE = (BRIEF, COMPARE, POUR, WORKSHOP, BUILD)
 
 
 class LateStations:
@@ -37,6 +38,7 @@ class LateStations:
         self._compare: CompareStation | None = None
         self._pour: PourStation | None = None
         self._workshop: WorkshopStation | None = None
+        self._build: BuildStation | None = None
         self.say: Callable[[str], None] = lambda _: None
         self.wrote: Callable[[Path], None] = lambda _: None
         self.link_wanted: Callable[[str], None] = lambda _: None
@@ -92,17 +94,29 @@ class LateStations:
             self._fill(WORKSHOP, self._workshop)
         return self._workshop
 
+    @property
+    def build(self) -> "BuildStation":
+        """The Build station."""
+        if self._build is None:
+            from unterbau.ui.stations.build.station import BuildStation
+
+            self._build = BuildStation(self._document, self._selection, self._view, self._window)
+            self._build.trouble.connect(self.say)
+            self._build.wrote.connect(self.wrote)
+            self._fill(BUILD, self._build)
+        return self._build
+
     def wanted(self, place: int) -> None:
         """Make the station of a place, where it is one of these."""
         made: dict[int, Callable[[], QWidget]] = {
             BRIEF: lambda: self.brief, COMPARE: lambda: self.compare, POUR: lambda: self.pour,
-            WORKSHOP: lambda: self.workshop,
+            WORKSHOP: lambda: self.workshop, BUILD: lambda: self.build,
         }  # fmt: skip
         if place in made:
             made[place]()
 
     def close(self) -> None:
         """Stop what they compute behind."""
-        for station in (self._brief, self._compare, self._pour, self._workshop):
+        for station in (self._brief, self._compare, self._pour, self._workshop, self._build):
             if station is not None:
                 station.close_station()

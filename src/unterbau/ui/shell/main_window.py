@@ -29,7 +29,6 @@ from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.shell.summary_actions import SummaryActions
 from unterbau.ui.shell.undo_anywhere import UndoAnywhere
-from unterbau.ui.stations.later.station import LaterStation
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
@@ -39,6 +38,7 @@ from unterbau.ui.widgets.scrolled_page import ScrolledPage
 if TYPE_CHECKING:
     from unterbau.ui.shell.price_window import PriceWindow
     from unterbau.ui.stations.brief.station import BriefStation
+    from unterbau.ui.stations.build.station import BuildStation
     from unterbau.ui.stations.compare.station import CompareStation
     from unterbau.ui.stations.pour.station import PourStation
     from unterbau.ui.stations.workshop.station import WorkshopStation
@@ -128,6 +128,11 @@ class MainWindow(QMainWindow):
         return self.late.workshop
 
     @property
+    def build(self) -> "BuildStation":
+        """The Build station, made when it is first wanted."""
+        return self.late.build
+
+    @property
     def prices(self) -> "PriceWindow":
         """The price book, made when it is first wanted."""
         if self._prices is None:
@@ -213,8 +218,8 @@ class MainWindow(QMainWindow):
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
         built = {MACHINE: self.machine, **{place: QWidget(self) for place in LATE}}
-        for place, name in enumerate(STATIONS):
-            self.pages.addWidget(ScrolledPage(built.get(place) or LaterStation(name, self), self))
+        for place in range(len(STATIONS)):
+            self.pages.addWidget(ScrolledPage(built[place], self))
         self._lay_out()
         self.actions_by_id = install(self.commands(), self)
         self._fill_menu()

@@ -8,6 +8,7 @@ from pathlib import Path
 from PyQt6.QtCore import QElapsedTimer, QThread
 from PyQt6.QtWidgets import QApplication
 
+from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
@@ -38,11 +39,6 @@ def _reach(window: MainWindow) -> None:
     window.machine.choose_link("bed")
 
 
-def _account(window: MainWindow) -> None:
-    window.machine.view.use_lens("flex")
-    window.machine.accounts.ask("y")
-
-
 def _why(window: MainWindow) -> None:
     window.machine.view.use_lens("flex")
     window.selection.choose_candidate(TUBE)
@@ -71,9 +67,17 @@ def _prices(window: MainWindow) -> None:
     window.show_prices()
 
 
-def _later(window: MainWindow) -> None:
+def _pour(window: MainWindow) -> None:
     window.prices.close()
+    _demo("clock-plate-mill", window)
     window.show_station(3)
+    window.pour.choose("mould")
+
+
+def _build(window: MainWindow) -> None:
+    _demo("lettering-engraver", window)
+    window.show_station(5)
+    window.build.choose("rail-y_guides-2")
 
 
 def _brief(window: MainWindow) -> None:
@@ -128,7 +132,6 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "machine-bench": _bench,
     "machine-shake": _shake,
     "machine-reach": _reach,
-    "machine-account": _account,
     "machine-why": _why,
     "machine-sizes": _sizes,
     "machine-dark": _dark,
@@ -137,8 +140,9 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
     "workshop-shopping": partial(_workshop, "shopping"),
     "compare": _compare,
     "price-book": _prices,
-    "station-to-come": _later,
     "brief": _brief,
+    "pour": _pour,
+    "build": _build,
     "machine-checks": _checks,
     "machine-clash": _clash,
     **{f"demo-{name}": partial(_demo, name) for name in DEMOS if name not in NOT_SHOWN},
@@ -173,7 +177,9 @@ def _settle(application: QApplication, window: MainWindow) -> None:
 
     def busy() -> bool:
         asked = [station.advice, *station.view.behind.askers]
-        asked += [window.workshop.plans] if window.workshop.isVisible() else []
+        for place, station_there in ((4, "workshop"), (3, "pour"), (5, "build")):
+            if window.pages.currentIndex() == place:
+                asked += getattr(window, station_there).findChildren(Asker)
         behind = [*asked, *([window.compare.checking] if window.compare.isVisible() else [])]
         return feed.full(feed.machine()) is None or any(one.busy for one in behind)
 

@@ -21,12 +21,12 @@ from unterbau.shop.making import HOWS, Need, does_not_matter
 from unterbau.shop.pieces import ShopPiece, hole_words
 from unterbau.structure.parts import Place
 from unterbau.ui.stations.workshop.piece_view import FACES, PieceView
-from unterbau.ui.stations.workshop.where_view import WhereView
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
+from unterbau.ui.widgets.where_view import WhereView
 from unterbau.units import length_text, mass_text
 
 COLUMNS = ("hole", "along", "across", "face")

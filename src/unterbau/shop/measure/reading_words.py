@@ -1,0 +1,115 @@
+"""Readings as they are typed at a bench, and what the bench makes of them against what is wanted."""
+
+from dataclasses import dataclass
+
+from unterbau.errors import InputError
+from unterbau.shop.measure.benches import diagonals, parallel, straightness, tram
+from unterbau.shop.measure.positioning import positioning
+from unterbau.shop.measure.result import Instrument, Measured, Verdict
+
+HUNDREDTHS = 1e-6
+MM = 1e-3
+HINTS = {
+    "diagonals": "both diagonals and both sides in mm: 1281.4 1280.2 800 1000",
+    "straightness": "heights in µm at even places along the rail: 0 12 31 38 30 24",
+    "parallel": "distance to the master rail in µm at even places: 0 4 9 11",
+    "tram": "readings in mm at 0, 90, 180, 270 degrees, then the radius: 0 0.03 0.08 -0.01 100",
+    "both ways": "deviations in µm going up, then / and going down: 2 3 2 / -5 -4 -6",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Read:
+    """What a bench says."""
+
+    value: Measured
+    verdict: Verdict
+    words: str
+    line: tuple[float, ...]
+    """To be drawn along what is measured, m; empty where there is none."""
+
+
+def read_bench(bench: str, text: str, within: float, dial: Instrument, span: float = 1.0) -> Read:
+    """Return what a bench makes of readings.
+
+    Args:
+        bench: Its name.
+        text: As typed.
+        within: Tolerance, m.
+        dial: What it is read with.
+        span: Length that even places go over, m.
+
+    Raises:
+        InputError: What was expected.
+    """
+    if bench not in HINTS:
+        raise InputError("bench", f'there is no bench "{bench}"')
+    if bench == "both ways":
+        return _both_ways(text, within, dial)
+    values = _numbers(text, bench)
+    if bench == "diagonals":
+        return _diagonals(values, within, dial)
+    if bench == "tram":
+        return _tram(values, within, dial)
+    heights = tuple(one * HUNDREDTHS for one in values)
+    places = tuple(span * n / max(len(heights) - 1, 1) for n in range(len(heights)))
+    if bench == "straightness":
+        found = straightness(places, heights, dial)
+        words = f"straight within {found.zone.value * 1e6:.1f} µm (least squares {found.least_squares.value * 1e6:.1f})"
+        high = max(range(len(heights)), key=lambda n: found.residuals[n])
+        words += f"; highest {found.residuals[high] * 1e6:.0f} µm at place {high + 1}: scrape there or shim beside it"
+        return Read(found.zone, found.zone.verdict(within), words, found.residuals)
+    gap = parallel(places, tuple(0.0 for _ in heights), heights, span, dial)
+    words = f"{gap.value * 1e6:+.1f} µm over {span * 1e3:.0f} mm: move the far end by {-gap.value * 1e6:+.1f} µm"
+    return Read(gap, gap.verdict(within), words, heights)
+
+
+def _diagonals(values: tuple[float, ...], within: float, dial: Instrument) -> Read:
+    if len(values) != 4 or min(values) <= 0:
+        raise InputError("readings", f"expected {HINTS['diagonals']}")
+    a, b, width, height = (one * MM for one in values)
+    found = diagonals(a, b, width, height, Instrument(max(dial.resolution, 0.2e-3), dial.hysteresis))
+    over = Measured(found.value * max(width, height), found.uncertainty * max(width, height), "m")
+    words = f"out of square by {found.value * 1e3:.2f} mrad, {over.value * 1e3:.2f} mm over the longer side"
+    return Read(over, over.verdict(within), words, ())
+
+
+def _tram(values: tuple[float, ...], within: float, dial: Instrument) -> Read:
+    if len(values) != 5 or values[4] <= 0:
+        raise InputError("readings", f"expected {HINTS['tram']}")
+    r0, r90, r180, r270, radius = (one * MM for one in values)
+    found = tram((r0, r90, r180, r270), radius, dial)
+    worst = max((found.about_x, found.about_y), key=lambda one: abs(one.value))
+    over = Measured(abs(worst.value) * 2 * radius, worst.uncertainty * 2 * radius, "m")
+    x, y = found.shims(0.08)
+    words = (
+        f"leans {found.about_x.value * 1e3:+.2f} and {found.about_y.value * 1e3:+.2f} mrad; shims {x * 1e3:+.3f} and "
+        f"{y * 1e3:+.3f} mm under bolts 80 mm apart; {found.warped * 1e3:.3f} mm of it is the bed's"
+    )
+    return Read(over, over.verdict(within), words, ())
+
+
+def _both_ways(text: str, within: float, dial: Instrument) -> Read:
+    sides = text.split("/")
+    if len(sides) != 2:
+        raise InputError("readings", f"expected {HINTS['both ways']}")
+    up, down = (tuple(v * HUNDREDTHS for v in _numbers(side, "both ways")) for side in sides)
+    found = positioning(((up, down),))
+    value = Measured(found.reversal, 2 * 2**0.5 * dial.standard, "m")
+    words = (
+        f"reversal {found.reversal * 1e6:.1f} µm, repeats within {found.repeatability * 1e6:.1f}, accuracy "
+        f"{found.accuracy * 1e6:.1f} µm"
+    )
+    return Read(value, value.verdict(within), words, ())
+
+
+def _numbers(text: str, bench: str) -> tuple[float, ...]:
+    found = []
+    for word in text.replace(";", " ").split():
+        try:
+            found.append(float(word.replace(",", ".").replace("−", "-")))
+        except ValueError:
+            raise InputError("readings", f'"{word}" is no reading; expected {HINTS[bench]}') from None
+    if not found or not all(abs(one) < 1e6 for one in found):
+        raise InputError("readings", f"expected {HINTS[bench]}")
+    return tuple(found)

@@ -1,0 +1,78 @@
+"""A row in which tests on the built machine are told: a push, a tap, a weight; or heard from a recording."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+from unterbau.errors import InputError
+from unterbau.shop.build.tests import Test
+from unterbau.ui.theme import em, font
+from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
+from unterbau.ui.widgets.labels import label
+from unterbau.ui.widgets.typed_line import TypedLine
+
+SORTS = (
+    ("push X", "push X, N/µm"), ("push Y", "push Y, N/µm"), ("push Z", "push Z, N/µm"), ("tap X", "tap, Hz"),
+    ("weigh X", "weighed, kg"),
+)  # fmt: skip
+SCALE = {"push": 1e6, "tap": 1.0, "weigh": 1.0}
+MOST = 1e5
+
+
+class TestRow(QWidget):
+    """Takes tests."""
+
+    __test__ = False
+    added = pyqtSignal(str, str, float)
+    """Sort, axis, value in SI units."""
+    cleared = pyqtSignal()
+    recording_wanted = pyqtSignal()
+
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._view = view
+        self.sort = ChoiceBox("What was tested", SORTS, self)
+        self.line, self.count = TypedLine(self), label("", "muted", 0.88)
+        self.problem = label("", "error", 0.88)
+        self.record, self.clear = QPushButton("recording …", self), QPushButton("forget all", self)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.sort.setMinimumWidth(round(9 * em()))
+        self.line.setFixedWidth(round(6 * em()))
+        self.line.setAccessibleName("What was read")
+        self.line.setToolTip("of the head in the middle of its travel, tool against work")
+        self.record.setToolTip("a WAV recording of a tap: its loudest frequency")
+        for button in (self.record, self.clear):
+            button.setFont(font(0.86))
+            button.setProperty("small", True)
+        for widget in (self.problem, self.count, self.sort, self.line, self.record, self.clear):
+            row.addWidget(widget)
+        self.line.returnPressed.connect(self._on_typed)
+        self.line.given_up.connect(self.line.clear)
+        self.clear.clicked.connect(self.cleared)
+        self.record.clicked.connect(self.recording_wanted)
+
+    def show_tests(self, tests: tuple[Test, ...]) -> None:
+        """Show how many there are."""
+        self.count.setText(f"{len(tests)} test{'s' if len(tests) != 1 else ''}" if tests else "no tests yet")
+        self.clear.setEnabled(bool(tests))
+
+    def _on_typed(self) -> None:
+        sort, axis = str(self.sort.currentData()).split()
+        try:
+            value = self._value(self.line.text(), sort)
+        except InputError as error:
+            self.problem.setText(error.problem)
+            return
+        self.problem.setText("")
+        self.line.clear()
+        self.added.emit(sort, axis, value)
+
+    def _value(self, text: str, sort: str) -> float:
+        try:
+            value = float(text.strip().replace(",", "."))
+        except ValueError:
+            raise InputError("test", f'"{text}" is no number') from None
+        if not 0.0 < value < MOST:
+            raise InputError("test", "expected more than 0")
+        return value * SCALE[sort]

@@ -1,1 +1,0 @@
-"""Stations that are not built yet say what will be here."""
