@@ -5,7 +5,7 @@ import sys
 
 SUBCOMMANDS = {
     "frame", "section", "answers", "checks", "clash", "summary", "pieces", "cut-plan", "sheet-plan", "drawings", "pour",
-    "steps", "tap", "learn",
+    "steps", "tap", "learn", "propose", "search",
     "--help", "--version",
 }  # fmt: skip
 

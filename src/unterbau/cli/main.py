@@ -14,6 +14,8 @@ from unterbau.cli.frame import frame
 from unterbau.cli.learn import learn
 from unterbau.cli.pieces import pieces
 from unterbau.cli.pour import pour
+from unterbau.cli.propose import propose
+from unterbau.cli.search import search
 from unterbau.cli.section import section
 from unterbau.cli.sheet_plan import sheet_plan
 from unterbau.cli.steps import steps
@@ -29,21 +31,9 @@ def unterbau() -> None:
 
 
 for _command in (
-    frame,
-    section,
-    answers,
-    checks,
-    clash,
-    summary,
-    pieces,
-    cut_plan,
-    sheet_plan,
-    drawings,
-    pour,
-    steps,
-    tap,
-    learn,
-):
+    frame, section, answers, checks, clash, summary, pieces, cut_plan, sheet_plan, drawings, pour, steps, tap, learn,
+    propose, search,
+):  # fmt: skip
     unterbau.add_command(_command)
 
 

@@ -169,5 +169,5 @@ def hole_words(hole: Hole) -> str:
     if hole.sort == "slot nut":
         return f"{hole.screw}, nut in the slot"
     if hole.sort == "insert":
-        return f"{hole.screw} insert, drill ⌀{size.insert * 1e3:g}: the wall is too thin for a thread"
+        return f"{hole.screw} insert, drill ⌀{size.insert * 1e3:g}"
     return f"{hole.screw}, drill ⌀{size.tap * 1e3:g}"

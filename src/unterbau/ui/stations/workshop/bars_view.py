@@ -72,11 +72,13 @@ class BarsView(PickedView):
         painter.setBrush(colour("sunken"))
         painter.drawRect(area)
         x = area.left() + plan.trim * scale
-        gang: tuple[str, float] = ("", x)
+        gang: tuple[str, float, int] = ("", x, 0)
         for label in (*bar.pieces, ""):
             if label != gang[0]:
-                self._bracket(painter, gang[1], x - plan.kerf * scale, area.bottom())
-                gang = (label, x)
+                if gang[2] > 1:
+                    self._bracket(painter, gang[1], x - plan.kerf * scale, area.bottom())
+                gang = (label, x, 0)
+            gang = (gang[0], gang[1], gang[2] + 1)
             if not label:
                 break
             piece = self._plan.piece(label)

@@ -95,7 +95,8 @@ class PiecePanel(QWidget):
             )  # fmt: skip
             for column, text in enumerate(cells):
                 item = QTableWidgetItem(text)
-                item.setToolTip(f"for what holds {hole.of.replace('_', ' ')}")
+                why = "; the wall is too thin for a thread" if hole.sort == "insert" else ""
+                item.setToolTip(plain_tip(f"for what holds {hole.of.replace('_', ' ')}{why}"))
                 if column:
                     item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
                 self.holes.setItem(row, column, item)

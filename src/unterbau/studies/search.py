@@ -1,0 +1,244 @@
+"""A search over what may vary: every design within bounds, or as many as the time allows; the unbeaten ones."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from itertools import product
+from math import prod
+from random import Random
+from time import monotonic
+from typing import Any, Literal, get_args
+
+import numpy as np
+
+from unterbau.band import Band
+from unterbau.catalogue.prices import PriceBook
+from unterbau.errors import InputError
+from unterbau.machine.machine import Machine, cost_of, links, listed_mass, part, to_frame, with_part
+from unterbau.progress import Progress, Silent
+from unterbau.structure.parts import Place, Sizes
+from unterbau.studies.answers import answers
+from unterbau.studies.budget import heaviest
+from unterbau.studies.compliance import solve_tip
+
+Goal = Literal["stiffest", "lightest", "cheapest"]
+GOALS: tuple[Goal, ...] = get_args(Goal)
+MOST_CHOICES = 200
+MOST_FREE = 40
+NEAR = 1e-9
+KEPT = 12
+"""Unbeaten designs that are solved afresh with their bands."""
+SHARED = 0.999
+
+
+@dataclass(frozen=True, slots=True)
+class Free:
+    """A field that may vary."""
+
+    key: str
+    """Link, or `dimensions`."""
+    field: str
+    values: tuple[Any, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Bounds:
+    """What no design may go beyond; 0 leaves open."""
+
+    mass: float = 0.0
+    money: float = 0.0
+    lift: float = 0.0
+    """Heaviest piece, kg."""
+
+
+@dataclass(frozen=True, slots=True)
+class Design:
+    """One point of the search."""
+
+    machine: Machine
+    choice: tuple[Any, ...]
+    """Values, in the order of what is free."""
+    stiffness: tuple[float, float, float]
+    """At one place, likely, N/m."""
+    mass: float
+    money: float
+
+    @property
+    def weakest(self) -> float:
+        """The least of its stiffnesses."""
+        return min(self.stiffness)
+
+
+@dataclass(frozen=True, slots=True)
+class Solved:
+    """An unbeaten design, solved afresh."""
+
+    design: Design
+    worst: tuple[Band, Band, Band]
+    """At the weakest places of its travel, N/m."""
+    mode: float
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """What a search found."""
+
+    unbeaten: tuple[Solved, ...]
+    """The best for the goal first."""
+    tried: int
+    of: int
+    whole: bool
+    """Whether all were tried."""
+    impossible: int
+    """Could not be built, or lay beyond the bounds."""
+    shared: tuple[str, ...]
+    """What all unbeaten ones have, in words."""
+
+
+def check_space(machine: Machine, free: tuple[Free, ...]) -> None:
+    """Check what may vary.
+
+    Raises:
+        InputError: With the place of the first fault.
+    """
+    if not free or len(free) > MOST_FREE:
+        raise InputError("free", f"expected 1 to {MOST_FREE} fields that may vary, got {len(free)}")
+    known = {"dimensions", *(one.key for one in links(machine))}
+    for one in free:
+        where = f"free.{one.key}.{one.field}"
+        if one.key not in known:
+            raise InputError(f"free.{one.key}", f"is no part of this machine; there are {', '.join(sorted(known))}")
+        now = part(machine, one.key)
+        if not hasattr(now, one.field):
+            fields = ", ".join(getattr(type(now), "__dataclass_fields__", {}))
+            raise InputError(where, f"is no field of it; there are {fields}")
+        if not 1 <= len(one.values) <= MOST_CHOICES:
+            raise InputError(where, f"expected 1 to {MOST_CHOICES} values")
+
+
+def search(
+    machine: Machine, free: tuple[Free, ...], bounds: Bounds, goal: Goal, book: PriceBook, seconds: float = 60.0,
+    place: Place | None = None, progress: Progress | None = None,
+) -> Found:  # fmt: skip
+    """Return the unbeaten designs: none of the others is as stiff, as light and as cheap.
+
+    All designs are tried where the time allows; else they are drawn at random, then about the unbeaten ones. What is
+    found is told while it runs (`Progress.found`). Every reported design is solved afresh over its travel, with bands.
+
+    Raises:
+        InputError: The space is none, or holds no machine at all.
+        Cancelled: The progress asked to stop.
+    """
+    check_space(machine, free)
+    report, where, start = progress or Silent(), place or Place(), monotonic()
+    count = prod(len(one.values) for one in free)
+    tried: dict[tuple[int, ...], Design | None] = {}
+    front: list[Design] = []
+    for picked in _order(free, count, front, seconds, start):
+        if picked in tried:
+            continue
+        report.step(len(tried), min(count, 10**9), "designs")
+        one = _tried(machine, free, picked, bounds, book, where)
+        tried[picked] = one
+        if one is not None:
+            front[:] = _with(front, one)
+            report.found(tuple(front))
+        if monotonic() - start > seconds:
+            break
+    if not front:
+        raise InputError("bounds", f"none of {len(tried)} designs can be built within them")
+    ranked = sorted(front, key=_rank(goal))
+    solved = []
+    for n, one in enumerate(ranked[:KEPT]):
+        report.step(n, KEPT, "solved afresh")
+        whole = answers(one.machine, where)
+        mode = whole.headline
+        solved.append(Solved(one, whole.worst, mode.frequency.likely if mode else 0.0))
+    impossible = sum(one is None for one in tried.values())
+    return Found(tuple(solved), len(tried), count, len(tried) == count, impossible, _shared(free, front))
+
+
+def _order(
+    free: tuple[Free, ...], count: int, front: list[Design], seconds: float, start: float
+) -> Iterator[tuple[int, ...]]:
+    """Yield picks: all where they are few, else at random and about what is unbeaten so far."""
+    sizes = [len(one.values) for one in free]
+    draw = Random(13)
+    if count <= 20_000:
+        every = list(product(*(range(n) for n in sizes)))
+        draw.shuffle(every)
+        yield from every
+        return
+    while monotonic() - start <= seconds:
+        if front and draw.random() < 0.7:
+            base = draw.choice(front)
+            picked = [one.values.index(value) for one, value in zip(free, base.choice, strict=True)]
+            for _ in range(draw.choice((1, 1, 2))):
+                n = draw.randrange(len(free))
+                picked[n] = draw.randrange(sizes[n])
+            yield tuple(picked)
+        else:
+            yield tuple(draw.randrange(n) for n in sizes)
+
+
+def _tried(
+    machine: Machine, free: tuple[Free, ...], picked: tuple[int, ...], bounds: Bounds, book: PriceBook, place: Place
+) -> Design | None:
+    choice = tuple(one.values[n] for one, n in zip(free, picked, strict=True))
+    try:
+        changed = changed_by(machine, free, choice)
+        mass, money = listed_mass(changed), cost_of(changed, book).money
+        if (bounds.mass and mass > bounds.mass) or (bounds.money and money > bounds.money):
+            return None
+        if bounds.lift:
+            line = heaviest(changed)
+            if line.mass / max(line.count, 1) > bounds.lift:
+                return None
+        x, y, z = (1.0 / np.diag(solve_tip(to_frame(changed, place, "likely")))).tolist()
+    except (InputError, TypeError, ValueError):
+        return None
+    return Design(changed, choice, (x, y, z), mass, money)
+
+
+def changed_by(machine: Machine, free: tuple[Free, ...], choice: tuple[Any, ...]) -> Machine:
+    """Return a machine with values in place of what may vary."""
+    parts: dict[str, dict[str, Any]] = {}
+    for one, value in zip(free, choice, strict=True):
+        parts.setdefault(one.key, {})[one.field] = value
+    for key, values in parts.items():
+        now = part(machine, key)
+        changed: Any = replace(now, **values)
+        if isinstance(now, Sizes) and now == changed:
+            continue
+        machine = with_part(machine, key, changed)
+    return machine
+
+
+def _with(front: list[Design], one: Design) -> list[Design]:
+    if any(_beats(other, one) for other in front):
+        return front
+    return [*(other for other in front if not _beats(one, other)), one]
+
+
+def _beats(a: Design, b: Design) -> bool:
+    """Return whether one is as stiff, light and cheap as another, and better in one of them."""
+    no_worse = a.weakest >= b.weakest * (1 - NEAR) and a.mass <= b.mass * (1 + NEAR) and a.money <= b.money * (1 + NEAR)
+    better = a.weakest > b.weakest * (1 + NEAR) or a.mass < b.mass * (1 - NEAR) or a.money < b.money * (1 - NEAR)
+    return no_worse and better
+
+
+def _rank(goal: Goal) -> Callable[[Design], tuple[float, float]]:
+    if goal == "lightest":
+        return lambda one: (one.mass, -one.weakest)
+    if goal == "cheapest":
+        return lambda one: (one.money, -one.weakest)
+    return lambda one: (-one.weakest, one.money)
+
+
+def _shared(free: tuple[Free, ...], front: list[Design]) -> tuple[str, ...]:
+    """Return what all unbeaten designs have though they could have something else."""
+    words = []
+    for n, one in enumerate(free):
+        values = {repr(design.choice[n]) for design in front}
+        if len(one.values) > 1 and len(values) == 1:
+            words.append(f"all unbeaten ones have {one.key.replace('_', ' ')}, {one.field}: {front[0].choice[n]}")
+    return tuple(words)

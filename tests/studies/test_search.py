@@ -1,0 +1,125 @@
+"""Searches against brute force, bounds held, what cannot be searched; proposals that meet a brief by a fresh solve."""
+
+import json
+from dataclasses import replace
+from itertools import product
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from unterbau.brief.brief import Brief
+from unterbau.brief.targets import targets
+from unterbau.catalogue.prices import shipped_prices
+from unterbau.cli.main import run
+from unterbau.errors import InputError
+from unterbau.files.project_json import write_project
+from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.machine.machine import cost_of, listed_mass, to_frame
+from unterbau.structure.parts import Place
+from unterbau.studies.answers import answers
+from unterbau.studies.budget import budget
+from unterbau.studies.compliance import solve_tip
+from unterbau.studies.propose import propose, suitable
+from unterbau.studies.search import Bounds, Free, changed_by, search
+from unterbau.ui.shell.file_actions import demo_project
+
+MACHINE, BOOK = MovingGantry(), shipped_prices()
+FREE = (
+    Free("gantry_beam", "section", ("rhs-80x40x4", "shs-80x80x4", "rhs-120x80x5")),
+    Free("x_plate", "thickness", (0.012, 0.02)),
+    Free("dimensions", "x_stance", (0.1, 0.15, 5.0)),
+)
+
+
+def test_the_front_is_that_of_brute_force() -> None:
+    found = search(MACHINE, FREE, Bounds(), "stiffest", BOOK, 120.0)
+    assert found.whole
+    assert found.tried == found.of == 18
+    assert found.impossible == 6, "a stance of five metres"
+    rows = []
+    for choice in product(*(one.values for one in FREE)):
+        if choice[2] == 5.0:
+            continue
+        machine = changed_by(MACHINE, FREE, choice)
+        stiff = 1 / np.diag(solve_tip(to_frame(machine, Place(), "likely")))
+        rows.append((choice, float(stiff.min()), listed_mass(machine), cost_of(machine, BOOK).money))
+    front = {
+        one[0] for one in rows
+        if not any(b[1] >= one[1] and b[2] <= one[2] and b[3] <= one[3] and b[1:] != one[1:] for b in rows)
+    }  # fmt: skip
+    assert {one.design.choice for one in found.unbeaten} == front
+    weakest = [one.design.weakest for one in found.unbeaten]
+    assert weakest == sorted(weakest, reverse=True)
+    first = found.unbeaten[0]
+    fresh = answers(first.design.machine, Place())
+    assert first.worst[1].likely == pytest.approx(fresh.worst[1].likely)
+    assert all(5.0 not in one.design.choice for one in found.unbeaten)
+
+
+def test_bounds_and_goals_are_kept() -> None:
+    few = (FREE[0],)
+    light = search(MACHINE, few, Bounds(), "lightest", BOOK, 120.0).unbeaten[0].design
+    bounded = search(MACHINE, few, Bounds(mass=light.mass + 1.0), "stiffest", BOOK, 120.0)
+    assert all(one.design.mass <= light.mass + 1.0 for one in bounded.unbeaten)
+    with pytest.raises(InputError, match="can be built within them"):
+        search(MACHINE, FREE, Bounds(mass=1.0), "stiffest", BOOK, 120.0)
+    for wrong, where in (
+        (Free("nothing", "a", (1,)), "free.nothing"), (Free("x_plate", "colour", (1,)), "free.x_plate.colour"),
+        (Free("x_plate", "thickness", ()), "free.x_plate.thickness"),
+    ):  # fmt: skip
+        with pytest.raises(InputError) as error:
+            search(MACHINE, (wrong,), Bounds(), "stiffest", BOOK)
+        assert error.value.where == where
+
+
+def test_the_command_reads_a_space(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    path, space = tmp_path / "a.unterbau", tmp_path / "space.json"
+    write_project(path, demo_project("carving-router"))
+    told = {"free": {"x_plate": {"thickness": {"from": 0.012, "to": 0.02, "steps": 2}}}, "goal": "cheapest"}
+    space.write_text(json.dumps(told), encoding="utf-8")
+    assert run(["search", str(path), str(space), "--seconds", "20", "--json"]) == 0
+    data = json.loads(capsys.readouterr().out)
+    assert data["tried"] == data["of"] == 2
+    assert "x_plate.thickness" in data["unbeaten"][0]["values"]
+    for wrong, where in (
+        ("{", "expected JSON"), ('{"free": []}', "$.free"), ('{"free": {}, "goal": "nice"}', "$.goal"),
+        ('{"free": {"a": {"b": {"from": 1}}}}', "$.free.a.b"), ('{"free": {}, "more": 1}', "$.more"),
+        ('{"free": {}, "bounds": {"mass": -1}}', "$.bounds.mass"),
+    ):  # fmt: skip
+        space.write_text(wrong, encoding="utf-8")
+        assert run(["search", str(path), str(space)]) == 2
+        assert where in capsys.readouterr().err
+
+
+def test_proposals_meet_an_easy_brief_by_a_fresh_solve() -> None:
+    brief = Brief(cuts=("softwood",), accuracy=3e-4, work_x=0.5, work_y=0.4, work_z=0.05, lift=40.0, tools=("weld",))
+    found = propose(brief, BOOK, 4.0, None, ("slab-router", "moving-gantry-router", "arm-mill"))
+    assert found.met
+    assert len(found.proposals) == 3
+    assert len({one.kind.id for one in found.proposals}) == len(found.proposals)
+    wanted = targets(brief).stiffness
+    for one in found.proposals:
+        fresh = answers(one.machine, Place())
+        reaches = min(band.likely / target for band, target in zip(fresh.worst, wanted, strict=True) if target)
+        assert one.reaches == pytest.approx(reaches)
+        conflicts = budget(one.machine, brief, BOOK).conflicts
+        assert one.meets == (reaches >= 1.0 and not conflicts)
+        assert one.hours > 5.0
+        assert len(one.reasons) == 3
+
+
+def test_a_brief_that_cannot_be_met_says_what_it_would_take(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    brief = Brief(cuts=("hardwood",), accuracy=2e-6, work_x=1.5, work_y=1.0, money=300.0)
+    found = propose(brief, BOOK, 2.0, None, ("slab-router",))
+    assert not found.met
+    assert any("costs most" in words and "would do" in words for words in found.instead)
+    assert any(words.startswith("the money:") for words in found.instead)
+    assert [kind.id for kind in suitable(Brief(cuts=("turn-steel-fine",)))] in ([], ["lathe"])
+    project = replace(demo_project("carving-router"), brief=brief)
+    write_project(tmp_path / "a.unterbau", project)
+    assert run(["propose", str(tmp_path / "a.unterbau"), "--seconds", "1", "--kind", "slab-router", "--json"]) == 0
+    data = json.loads(capsys.readouterr().out)
+    assert data["met"] is False
+    assert data["instead"]
+    assert data["proposals"][0]["machine"]["kind"]
