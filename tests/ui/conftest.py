@@ -2,12 +2,14 @@
 
 import gc
 import os
+import signal
 import sys
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
+import pytest_xvfb
 from PyQt6.QtCore import QEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
@@ -37,6 +39,9 @@ def pytest_unconfigure() -> None:
     if STATUS:
         sys.stdout.flush()
         sys.stderr.flush()
+        screen = getattr(pytest_xvfb.xvfb_instance, "_virtual_display", None)
+        if screen is not None:
+            os.kill(screen.pid, signal.SIGTERM)  # nobody else ends it once this process is gone
         os._exit(STATUS[-1])
 
 
