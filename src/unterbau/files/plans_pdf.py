@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from unterbau.files.paper import MARGIN, Paper, paper
 from unterbau.machine.item_words import text_words
 from unterbau.materials.material import material
-from unterbau.shop.bars import BarPlan
+from unterbau.shop.bars import BarPlan, sawn_alike
 from unterbau.shop.cut_plan import SawnBar
 from unterbau.shop.pieces import ShopPiece
 from unterbau.shop.sheets import PlatesPlan
@@ -53,7 +53,7 @@ def _head(book: Paper, made: Plans, words: str) -> float:
 def _bars(book: Paper, made: Plans) -> None:
     y = _head(book, made, "Bars to saw")
     for plan in made.bars:
-        rows = _alike(plan)
+        rows = sawn_alike(plan)
         if y < 40 + len(rows[:3]) * (BAR + 4):
             book.page()
             y = _head(book, made, "Bars to saw, continued")
@@ -71,14 +71,6 @@ def _bars(book: Paper, made: Plans) -> None:
             y -= 4
         y -= 3
     book.page()
-
-
-def _alike(plan: BarPlan) -> list[tuple[SawnBar, int]]:
-    counts: dict[tuple[float, tuple[str, ...]], tuple[SawnBar, int]] = {}
-    for bar in plan.plan.bars if plan.plan is not None else ():
-        key = (bar.stock.length, bar.pieces)
-        counts[key] = (bar, counts[key][1] + 1 if key in counts else 1)
-    return list(counts.values())
 
 
 def _bar(book: Paper, made: Plans, plan: BarPlan, bar: SawnBar, count: int, y: float, scale: float) -> None:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from unterbau.errors import InputError
 from unterbau.progress import Progress, Silent
-from unterbau.shop.cut_plan import CutPlan, Stock, Wanted, cut_plan
+from unterbau.shop.cut_plan import CutPlan, SawnBar, Stock, Wanted, cut_plan
 from unterbau.shop.pieces import ShopPiece
 
 USUAL = 6.0
@@ -55,3 +55,12 @@ def bar_plans(
             problem = f"{error.where}: {error.problem}"
         found.append(BarPlan(section, rows[0].stock, material, tuple(rows), plan, problem))
     return tuple(found)
+
+
+def sawn_alike(plan: BarPlan) -> list[tuple[SawnBar, int]]:
+    """Return the bars of a plan that are sawn alike, once each, and how many."""
+    counts: dict[tuple[float, tuple[str, ...]], tuple[SawnBar, int]] = {}
+    for bar in plan.plan.bars if plan.plan is not None else ():
+        key = (bar.stock.length, bar.pieces)
+        counts[key] = (bar, counts[key][1] + 1 if key in counts else 1)
+    return list(counts.values())

@@ -5,10 +5,8 @@ from datetime import date
 from pathlib import Path
 from typing import Literal
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QShowEvent
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
-from typing_extensions import override
 
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import write_atomically
@@ -35,6 +33,7 @@ from unterbau.ui.stations.build.proof import ProofView
 from unterbau.ui.stations.build.test_row import TestRow
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
@@ -45,11 +44,8 @@ Planned = tuple[tuple[Step, ...], Schedule | None]
 MARKS = {"done": "✓", "now": "▸", "hold": "◇", "later": " "}
 
 
-class BuildStation(QWidget):
+class BuildStation(FollowingPage):
     """What is built, measured and learned."""
-
-    trouble = pyqtSignal(str)
-    wrote = pyqtSignal(object)
 
     def __init__(
         self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None
@@ -78,9 +74,7 @@ class BuildStation(QWidget):
         self.lessons.ready.connect(self._on_learned)
         for asker in (self.plans, self.lessons):
             asker.failed.connect(self.trouble)
-        document.changed.connect(self._on_changed)
-        selection.candidate_changed.connect(self._on_changed)
-        view.changed.connect(self._on_changed)
+        self.follow(document, selection, view)
 
     def show_machine(self) -> None:
         """Ask for the steps of the chosen candidate and what its tests taught."""
@@ -220,15 +214,6 @@ class BuildStation(QWidget):
             self._document.apply(edits.set_shop(self._document.project, shop), text)
         except InputError as error:
             self.trouble.emit(str(error))
-
-    def _on_changed(self, *_: object) -> None:
-        if self.isVisible():
-            self.show_machine()
-
-    @override
-    def showEvent(self, event: QShowEvent | None) -> None:
-        super().showEvent(event)
-        self.show_machine()
 
     def _ask_recording(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "A recording of a tap", str(Path.home()), "WAV (*.wav)")

@@ -3,10 +3,8 @@
 from datetime import datetime, timedelta
 from pathlib import Path
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QShowEvent
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
-from typing_extensions import override
 
 from unterbau.catalogue.cuts import Cut
 from unterbau.catalogue.prices import PriceBook, money_text
@@ -32,6 +30,7 @@ from unterbau.ui.stations.pour.recipe import RecipeView
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
+from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
@@ -60,11 +59,8 @@ def gain_words(found: Gain, units: Units, book: PriceBook) -> str:
     return text
 
 
-class PourStation(QWidget):
+class PourStation(FollowingPage):
     """What is poured."""
-
-    trouble = pyqtSignal(str)
-    wrote = pyqtSignal(object)
 
     def __init__(
         self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None
@@ -93,9 +89,7 @@ class PourStation(QWidget):
         self.gains.failed.connect(self.trouble)
         self.card.clicked.connect(self._ask_card)
         self.dates.clicked.connect(self._ask_dates)
-        document.changed.connect(self._on_changed)
-        selection.candidate_changed.connect(self._on_changed)
-        view.changed.connect(self._on_changed)
+        self.follow(document, selection, view)
 
     def show_machine(self) -> None:
         """Show the chosen candidate's pour, and ask for its answers."""
@@ -220,15 +214,6 @@ class PourStation(QWidget):
             self._document.apply(edits.set_shop(self._document.project, shop), f"pour: {words}")
         except InputError as error:
             self.form.say(error.problem)
-
-    def _on_changed(self, *_: object) -> None:
-        if self.isVisible():
-            self.show_machine()
-
-    @override
-    def showEvent(self, event: QShowEvent | None) -> None:
-        super().showEvent(event)
-        self.show_machine()
 
     def _ask_card(self) -> None:
         name, _ = QFileDialog.getSaveFileName(

@@ -5,7 +5,7 @@ from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPoly
 from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
-from unterbau.shop.bars import BarPlan
+from unterbau.shop.bars import BarPlan, sawn_alike
 from unterbau.shop.cut_plan import SawnBar
 from unterbau.ui.stations.workshop.picked_view import PickedView
 from unterbau.ui.theme import colour, em, font
@@ -36,11 +36,7 @@ class BarsView(PickedView):
 
     def _grouped(self) -> list[tuple[SawnBar, int]]:
         """Return bars that are sawn alike, once each, and how many."""
-        counts: dict[tuple[float, tuple[str, ...]], tuple[SawnBar, int]] = {}
-        for bar in self._plan.plan.bars if self._plan is not None and self._plan.plan is not None else ():
-            key = (bar.stock.length, bar.pieces)
-            counts[key] = (bar, counts[key][1] + 1 if key in counts else 1)
-        return list(counts.values())
+        return sawn_alike(self._plan) if self._plan is not None else []
 
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:

@@ -4,8 +4,7 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QShowEvent
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
     QButtonGroup,
     QCheckBox,
@@ -17,7 +16,6 @@ from PyQt6.QtWidgets import (
     QVBoxLayout,
     QWidget,
 )
-from typing_extensions import override
 
 from unterbau.errors import InputError
 from unterbau.machine.item_words import text_words
@@ -43,6 +41,7 @@ from unterbau.ui.stations.workshop.thickness_plan import ThicknessPlan
 from unterbau.ui.stations.workshop.working import Working
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
@@ -69,12 +68,8 @@ Asked = tuple[Machine, ShopState, str]
 Plans = tuple[tuple[BarPlan, ...], tuple[PlatesPlan, ...]]
 
 
-class WorkshopStation(QWidget):
+class WorkshopStation(FollowingPage):
     """What one cuts."""
-
-    trouble = pyqtSignal(str)
-    wrote = pyqtSignal(object)
-    """A file or folder that was written."""
 
     def __init__(
         self, document: Document, selection: Selection, view: ViewSettings, parent: QWidget | None = None
@@ -114,9 +109,7 @@ class WorkshopStation(QWidget):
         self.working.known.connect(self._show_piece)
         self.panel.how_chosen.connect(self._on_how)
         self.by_edges.clicked.connect(self._on_by_edges)
-        document.changed.connect(self._on_changed)
-        selection.candidate_changed.connect(self._on_changed)
-        view.changed.connect(self._on_changed)
+        self.follow(document, selection, view)
         self.show_machine()
 
     def show_machine(self) -> None:
@@ -233,15 +226,6 @@ class WorkshopStation(QWidget):
     def _lost(self) -> dict[str, QuantityField]:
         return {"kerf": self.kerf, "trim": self.trim, "gap": self.gap, "border": self.border,
                 "carried": self.carried}  # fmt: skip
-
-    def _on_changed(self, *_: object) -> None:
-        if self.isVisible():
-            self.show_machine()
-
-    @override
-    def showEvent(self, event: QShowEvent | None) -> None:
-        super().showEvent(event)
-        self.show_machine()
 
     def _on_view(self, place: int) -> None:
         self._pages.setCurrentIndex(place)
