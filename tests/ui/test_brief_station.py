@@ -13,7 +13,9 @@ from tests.ui.driving import CTRL, machine_of, number, pick, type_into
 from unterbau.files.project_json import read_project
 from unterbau.machine.machine import KINDS, links
 from unterbau.studies.budget import Finding, budget
+from unterbau.studies.propose import propose
 from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.stations.brief import proposing
 from unterbau.ui.stations.brief.station import BriefStation
 from unterbau.ui.widgets.quantity_field import QuantityField
 
@@ -150,3 +152,32 @@ def test_other_demos_open(window: MainWindow, qtbot: QtBot) -> None:
             for station in (0, 1, 2):
                 window.show_station(station)
     settle(window, qtbot)
+
+
+def test_three_machines_are_proposed_and_one_is_taken(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    kinds = ("slab-router", "moving-gantry-router")
+    monkeypatch.setattr(
+        proposing, "propose", lambda brief, book, seconds, progress: propose(brief, book, 1.0, progress, kinds)
+    )
+    window.show_station(0)
+    station = window.brief
+    row = station.proposals
+    qtbot.mouseClick(row.look, Qt.MouseButton.LeftButton)
+    assert row.look.text() == "stop looking"
+    qtbot.mouseClick(row.look, Qt.MouseButton.LeftButton)
+    assert row.words.text() == "stopped"
+    qtbot.mouseClick(row.look, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: not row.asker.busy and len(row.shown) == 2, timeout=90_000)
+    assert row.words.text().startswith(("each a click", "nothing meets the brief"))
+    card, button = row.cards[0]
+    assert card.isVisible()
+    assert "% of the target" in button.accessibleName()
+    before = len(window.document.project.candidates)
+    qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
+    assert len(window.document.project.candidates) == before + 1
+    assert window.selection.candidate.endswith("proposed")
+    window.document.stack.undo()
+    assert len(window.document.project.candidates) == before
+    window.show_station(1)

@@ -14,6 +14,7 @@ from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.studies.budget import Budget, Cure, Finding, budget
+from unterbau.studies.propose import Proposal
 from unterbau.studies.purchase.check import Check
 from unterbau.studies.purchase.checks import checks
 from unterbau.ui.document import Document
@@ -22,6 +23,7 @@ from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.brief.answers import Findings, TargetsPanel
 from unterbau.ui.stations.brief.form import BriefForm
+from unterbau.ui.stations.brief.proposing import Proposals
 from unterbau.ui.stations.brief.silhouettes import Silhouettes
 from unterbau.ui.stations.brief.sketch import BudgetSketch
 from unterbau.ui.theme import em
@@ -51,11 +53,14 @@ class BriefStation(QWidget):
         self.findings = Findings(self)
         self.chains = label("", "muted", 0.86)
         self.kinds = Silhouettes(self)
+        self.proposals = Proposals(self)
         self._checks = Asker(_check, self)
         self._found: Budget | None = None
         self._build()
         self.form.wanted.connect(self._on_wanted)
         self.kinds.chosen.connect(self.kind_wanted)
+        self.proposals.taken.connect(self._on_taken)
+        self.proposals.trouble.connect(self.trouble)
         self.findings.cure_wanted.connect(self.cure_wanted)
         self.findings.cure_done.connect(self._on_cure)
         self.sketch.cure_wanted.connect(self.cure_wanted)
@@ -82,6 +87,7 @@ class BriefStation(QWidget):
             self.trouble.emit(str(error))
             return
         self.form.show_brief(project.brief)
+        self.proposals.show_brief(project.brief, project.prices, self._view.units)
         answers = self._feed.full(candidate.machine)
         self.targets.show_targets(targets(project.brief, self._view.units), answers, candidate.name, self._view.units)
         self.sketch.show_budget(candidate.machine, project.brief, found)
@@ -96,6 +102,7 @@ class BriefStation(QWidget):
     def close_station(self) -> None:
         """Stop what is computed behind."""
         self._checks.close()
+        self.proposals.close_proposals()
 
     def _show_findings(self, checked: tuple[Check, ...]) -> None:
         """Show what fits, and of what was checked before buying what fails."""
@@ -132,6 +139,7 @@ class BriefStation(QWidget):
         top.addStretch()
         right.addLayout(top)
         right.addWidget(self.kinds)
+        right.addWidget(self.proposals)
         box = QHBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
@@ -147,6 +155,12 @@ class BriefStation(QWidget):
             return
         key = "brief/last_machine" if attribute == "last_machine" else ""
         self._document.apply(project, "brief", key)
+
+    def _on_taken(self, one: Proposal) -> None:
+        """Make a proposal a candidate, and look at it."""
+        project, name = edits.add(self._document.project, f"{one.kind.label}, proposed", one.machine)
+        self._document.apply(project, f"proposal: {one.kind.label}")
+        self._selection.choose_candidate(name)
 
     def _on_cure(self, cure: Cure) -> None:
         """Change a size as a finding says; where the machine cannot be built so, say why."""
