@@ -20,7 +20,7 @@ PLANTED = [
     ("kinds", "studies/shares.py", "import unterbau.machine.kinds.lathe"),
     ("numbers-only", "mechanics/statics.py", "import unterbau.units"),
     ("ui", "ui/widgets/labels.py", "import unterbau.ui.shell.header"),
-    ("stations", "ui/stations/machine/bench.py", "import unterbau.ui.stations.later.station"),
+    ("stations", "ui/stations/machine/bench.py", "import unterbau.ui.stations.pour.station"),
     ("vtk", "ui/shell/header.py", "import vtkmodules"),
     ("pyqtgraph", "ui/widgets/labels.py", "import pyqtgraph"),
     ("platformdirs", "files/atomic.py", "import platformdirs"),

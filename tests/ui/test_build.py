@@ -24,56 +24,15 @@ def answered(station: BuildStation, qtbot: QtBot) -> None:
 
 
 def test_a_whole_rehearsal(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
+    """From the first step over the benches to the machine as built, saved and forgotten."""
     window.selection.choose_candidate(TUBE)
     window.show_station(BUILD)
     station = window.build
     answered(station, qtbot)
-    assert station.summary.text().startswith("0 of ")
     count = station.list.count()
-    marked = [station.list.item(n).text()[0] for n in range(count)]  # type: ignore[union-attr]
-    assert "▸" in marked
-    assert "◇" in marked
-    first = station._chosen
-    qtbot.mouseClick(station.bench.done, Qt.MouseButton.LeftButton)
-    answered(station, qtbot)
-    assert [one.step for one in window.document.project.shop.done] == [first]
-    assert station.summary.text().startswith("1 of ")
-    station.list.setCurrentRow(0)
-    assert station.bench.done.text() == "not done after all"
-    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
-    assert not window.document.project.shop.done
-
-    rail = next(one.id for one in station._steps if one.id.startswith("rail-x"))
-    station.choose(rail)
-    assert "hold:" in station.bench.hold.text()
-    type_into(qtbot, station.bench.line, "0 4 9 11")
-    assert "move the far end by" in station.bench.result.text()
-    assert station.bench.result.text().split(":")[0] in ("within", "not within", "cannot tell")
-    type_into(qtbot, station.bench.line, "0 four")
-    assert '"four" is no reading' in station.bench.problem.text()
-    type_into(qtbot, station.bench.line, "0 400 900 1100")
-    assert station.bench.result.text().startswith("not within")
-    station.choose("measure-base")
-    type_into(qtbot, station.bench.line, "1281.4 1280.2 800 1000")
-    assert "0.96 mrad" in station.bench.result.text()
-    station.choose("spindle")
-    type_into(qtbot, station.bench.line, "0 0.03 0.08 -0.01 100")
-    assert "leans -0.40 and +0.20 mrad" in station.bench.result.text()
-
-    predicted = 1e-6 / tip_compliance(solve(machine_of(window), Place(), "likely"))[1, 1]
-    station.tests.sort.setCurrentIndex(1)
-    type_into(qtbot, station.tests.line, f"{0.5 * predicted:.3f}")
-    qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
-    answered(station, qtbot)
-    assert station.tests.count.text() == "1 test"
-    assert "as built" in station.proof.accessibleName()
-    told = station.proof.accessibleName().split("; ")[1]
-    before, after = (float(part.split()[-2]) for part in told.split(", "))
-    assert after < 0.8 * before
-    station.tests.line.setText("soft")
-    qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
-    assert "is no number" in station.tests.problem.text()
-
+    _steps(window, station, qtbot)
+    _benches(station, qtbot)
+    _tests(window, station, qtbot)
     t = np.arange(0, 2, 1 / 4000)
     write_wav(tmp_path / "tap.wav", np.exp(-5 * t) * np.sin(2 * np.pi * 62.0 * t) * 0.5, 4000)
     station.read_recording(tmp_path / "tap.wav")
@@ -94,3 +53,55 @@ def test_a_whole_rehearsal(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> 
     answered(station, qtbot)
     window.show_station(1)
     settle(window, qtbot)
+
+
+def _steps(window: MainWindow, station: BuildStation, qtbot: QtBot) -> None:
+    assert station.summary.text().startswith("0 of ")
+    count = station.list.count()
+    marked = [station.list.item(n).text()[0] for n in range(count)]  # type: ignore[union-attr]
+    assert "▸" in marked
+    assert "◇" in marked
+    first = station._chosen
+    qtbot.mouseClick(station.bench.done, Qt.MouseButton.LeftButton)
+    answered(station, qtbot)
+    assert [one.step for one in window.document.project.shop.done] == [first]
+    assert station.summary.text().startswith("1 of ")
+    station.list.setCurrentRow(0)
+    assert station.bench.done.text() == "not done after all"
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert not window.document.project.shop.done
+
+
+def _benches(station: BuildStation, qtbot: QtBot) -> None:
+    rail = next(one.id for one in station._steps if one.id.startswith("rail-x"))
+    station.choose(rail)
+    assert "hold:" in station.bench.hold.text()
+    type_into(qtbot, station.bench.line, "0 4 9 11")
+    assert "move the far end by" in station.bench.result.text()
+    assert station.bench.result.text().split(":")[0] in ("within", "not within", "cannot tell")
+    type_into(qtbot, station.bench.line, "0 four")
+    assert '"four" is no reading' in station.bench.problem.text()
+    type_into(qtbot, station.bench.line, "0 400 900 1100")
+    assert station.bench.result.text().startswith("not within")
+    station.choose("measure-base")
+    type_into(qtbot, station.bench.line, "1281.4 1280.2 800 1000")
+    assert "0.96 mrad" in station.bench.result.text()
+    station.choose("spindle")
+    type_into(qtbot, station.bench.line, "0 0.03 0.08 -0.01 100")
+    assert "leans -0.40 and +0.20 mrad" in station.bench.result.text()
+
+
+def _tests(window: MainWindow, station: BuildStation, qtbot: QtBot) -> None:
+    predicted = 1e-6 / tip_compliance(solve(machine_of(window), Place(), "likely"))[1, 1]
+    station.tests.sort.setCurrentIndex(1)
+    type_into(qtbot, station.tests.line, f"{0.5 * predicted:.3f}")
+    qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
+    answered(station, qtbot)
+    assert station.tests.count.text() == "1 test"
+    assert "as built" in station.proof.accessibleName()
+    told = station.proof.accessibleName().split("; ")[1]
+    before, after = (float(part.split()[-2]) for part in told.split(", "))
+    assert after < 0.8 * before
+    station.tests.line.setText("soft")
+    qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
+    assert "is no number" in station.tests.problem.text()

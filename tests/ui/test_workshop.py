@@ -202,11 +202,19 @@ def test_a_plate_is_dragged_and_moved_by_keys_and_what_is_in_the_way_is_said(win
     (laid,) = window.document.project.shop.by_hand
     assert max(one.x for one in laid.plates) == pytest.approx(before + 0.001, abs=1e-9)
     planned(window, qtbot)
-    for _ in range(400):
-        qtbot.keyClick(view, Qt.Key.Key_Up)
-        if first.message.text():
+    view.grab()
+    start = view.place_of(label).toPoint()
+    off = QPoint(view.width() + 200, 0)
+    qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
+    qtbot.mouseMove(view, start + off)
+    qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=start + off)
+    assert "there is no sheet" in first.message.text()
+    for _ in range(150):
+        qtbot.keyClick(view, Qt.Key.Key_Left)
+        if "border" in first.message.text() or "closer" in first.message.text():
             break
     assert "border" in first.message.text() or "closer" in first.message.text()
+    assert window.document.stack.index() <= 2, "moves of a plate by keys are one step"
     planned(window, qtbot)
     qtbot.mouseClick(first.button, Qt.MouseButton.LeftButton)
     assert not window.document.project.shop.by_hand

@@ -44,12 +44,22 @@ class SheetsView(PickedView):
     def show_plan(self, plan: PlatesPlan, lit: str) -> None:
         """Show a plan, the pieces of one label lit."""
         if self._plan is None or self._plan.plan != plan.plan:
-            self._picked, self._drag = None, None
+            self._picked, self._drag = self._again(plan), None
         self._plan, self._lit = plan, lit
         count = len(plan.plan.sheets) if plan.plan is not None else 0
         self.setFixedHeight(round(max(1, -(-count // MOST)) * TALL * em()))
         self.setAccessibleName(f"{count} sheets of {plan.stock}, plates drawn to scale")
         self.update()
+
+    def _again(self, plan: PlatesPlan) -> tuple[int, int] | None:
+        """Return where the picked plate is in another plan, if it lies where it lay."""
+        if self._picked is None or self._plan is None or self._plan.plan is None or plan.plan is None:
+            return None
+        old = self._plan.plan.sheets[self._picked[0]][self._picked[1]]
+        return next((
+            (n, k) for n, row in enumerate(plan.plan.sheets) for k, one in enumerate(row)
+            if n == self._picked[0] and (one.x, one.y, one.length) == (old.x, old.y, old.length)
+        ), None)  # fmt: skip
 
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:

@@ -131,7 +131,7 @@ class WorkshopStation(FollowingPage):
         self.shopping.show_list()
         plans = self.plans.known(self.asked)
         self._show_summary(plans)
-        self.working.show_work(self._pieces, plans[0] if plans is not None else ())
+        self._show_work(plans)
         self.plans.ask(self.asked)
 
     def show_view(self, name: str) -> None:
@@ -208,7 +208,12 @@ class WorkshopStation(FollowingPage):
             told = shop.sheet(cut.material, cut.thickness)
             thickness.show_plan(cut, told, self._chosen)
         self._show_summary(plans)
-        self.working.show_work(self._pieces, plans[0] if plans is not None else ())
+        self._show_work(plans)
+
+    def _show_work(self, plans: Plans | None) -> None:
+        """Show hours and loads, where they are looked at."""
+        if VIEWS[self._pages.currentIndex()] == "work":
+            self.working.show_work(self._pieces, plans[0] if plans is not None else ())
 
     def _bar(self) -> SectionPlan:
         one = SectionPlan(self._view, self)
@@ -230,6 +235,8 @@ class WorkshopStation(FollowingPage):
     def _on_view(self, place: int) -> None:
         self._pages.setCurrentIndex(place)
         self.panel.setVisible(VIEWS[place] not in ALONE)
+        if VIEWS[place] == "work":
+            self._show_work(self.plans.known(self.asked))
 
     def _on_row(self, row: int) -> None:
         if 0 <= row < len(self._pieces):
@@ -250,7 +257,11 @@ class WorkshopStation(FollowingPage):
             rows = without_hand(shop.by_hand, name, plates.material, plates.thickness)
         else:
             rows = with_hand(shop.by_hand, kept_by_hand(plan, name, plates.material, plates.thickness))
-        self._set_shop(replace(shop, by_hand=rows), "plates moved" if plan is not None else "plates laid anew")
+        changed, key = replace(shop, by_hand=rows), f"plates/{plates.material}/{plates.thickness:g}"
+        if plan is None:
+            self._set_shop(changed, "plates laid anew")
+        else:
+            self._document.apply(edits.set_shop(self._document.project, changed), "plates moved", key)
 
     def _on_how(self, how: str) -> None:
         if self.drawings.piece is not None:
