@@ -220,6 +220,11 @@ def movement_text(value: float, units: Units) -> str:
     return f"{value / 25.4e-6:.2f} thou"
 
 
+def tolerance_text(value: float, units: Units) -> str:
+    """Return a tolerance, m, as a workshop says it: millimetres or thou, two figures."""
+    return f"{value * 1e3:.2g} mm" if units == "mm" else f"{value / 25.4e-6:.2g} thou"
+
+
 def number_text(value: float, digits: int = 2) -> str:
     """Return a number with about so many significant digits and no exponent."""
     if value == 0.0:

@@ -11,7 +11,7 @@ from unterbau.materials.material import material
 from unterbau.shop.making import Need, does_not_matter, needs_of_piece
 from unterbau.shop.pieces import ShopPiece, hole_words
 from unterbau.shop.views import ENDS, Drilled, View, views_of
-from unterbau.units import Units, length_text, mass_text
+from unterbau.units import Units, length_text, mass_text, tolerance_text
 
 SCALES = (5.0, 2.0, 1.0, 0.5, 0.2, 0.1, 0.05, 0.02, 0.01)
 """Of drawings, as is customary."""
@@ -123,11 +123,6 @@ def _place(at: Drilled, units: Units) -> tuple[str, str]:
     return length_text(at.x, units, with_unit=False), length_text(at.y, units, with_unit=False)
 
 
-def within_words(value: float, units: Units) -> str:
-    """Return a tolerance as a workshop says it."""
-    return f"{value * MM:.2g} mm" if units == "mm" else f"{value / 25.4e-6:.2g} thou"
-
-
 def _view(book: Paper, view: View, corner: tuple[float, float], scale: float, units: Units) -> None:
     x0, y0 = corner
     k = MM * scale
@@ -180,10 +175,10 @@ def _block(book: Paper, made: Sheets, piece: ShopPiece, scale: float) -> None:
 def _matters(book: Paper, piece: ShopPiece, needs: tuple[Need, ...], units: Units) -> None:
     left, y = MARGIN + 2, 38.0
     for one in needs[:3]:
-        for line in book.wrapped(f"{one.words} within {within_words(one.within, units)}: {one.why}", 160, 2.8):
+        for line in book.wrapped(f"{one.words} within {tolerance_text(one.within, units)}: {one.why}", 160, 2.8):
             book.text(left, y, line, 2.8)
             y -= 4.2
-    for line in book.wrapped(f"Does not matter: {does_not_matter(piece, needs)}.", 160, 2.8):
+    for line in book.wrapped(f"Does not matter: {does_not_matter(piece, needs, units)}.", 160, 2.8):
         book.text(left, y, line, 2.8)
         y -= 4.2
     book.text(left, y, "Deburr all edges. Sizes before finishing; holes from the corner marked 0.", 2.4)

@@ -1,12 +1,12 @@
 """A sheet for whoever makes pieces outside: what, how many, which tolerances matter to this machine, which do not."""
 
 from unterbau.files.paper import MARGIN, Paper, paper
-from unterbau.files.piece_pdf import Sheets, within_words
+from unterbau.files.piece_pdf import Sheets
 from unterbau.machine.item_words import text_words
 from unterbau.materials.material import material
 from unterbau.shop.making import does_not_matter, needs_of_piece
 from unterbau.shop.pieces import ShopPiece, hole_words
-from unterbau.units import length_text, mass_text
+from unterbau.units import length_text, mass_text, tolerance_text
 
 SIZE = (210.0, 297.0)
 ROOM = SIZE[0] - 2 * MARGIN
@@ -50,11 +50,11 @@ def _lines(book: Paper, made: Sheets, piece: ShopPiece) -> list[str]:
     needs = needs_of_piece(piece, made.needs)
     lines = []
     for one in needs:
-        lines += book.wrapped(f"matters: {one.words} within {within_words(one.within, made.units)}", ROOM - 10, 3.0)
+        lines += book.wrapped(f"matters: {one.words} within {tolerance_text(one.within, made.units)}", ROOM - 10, 3.0)
     counted: dict[str, int] = {}
     for hole in piece.holes:
         counted[hole_words(hole)] = counted.get(hole_words(hole), 0) + 1
     if counted:
         words = ", ".join(f"{count} × {text}" for text, count in counted.items())
         lines += book.wrapped(f"holes: {words}", ROOM - 10, 3.0)
-    return [*lines, *book.wrapped(f"does not matter: {does_not_matter(piece, needs)}", ROOM - 10, 3.0)]
+    return [*lines, *book.wrapped(f"does not matter: {does_not_matter(piece, needs, made.units)}", ROOM - 10, 3.0)]

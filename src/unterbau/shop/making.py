@@ -10,12 +10,15 @@ from unterbau.strict import STRICT
 from unterbau.structure.join import BasePlateJoin, EndJoin, Join
 from unterbau.structure.motion import Blocks, Rail, SpindleUnit
 from unterbau.structure.structure import Step, Structure
+from unterbau.units import Units, tolerance_text
 
 How = Literal["make", "buy", "print", "have made"]
 HOWS: tuple[How, ...] = get_args(How)
 THICK = 0.012
 """Metal plates from this on are not cut at home, m; common practice, no source."""
 MOST = 2000
+ROUGH, HOLES, ALIKE = 0.5e-3, 0.2e-3, 0.1e-3
+"""Of lengths that nothing hangs on, of holes to one another, of equal pieces, m; common practice, no source."""
 SQUARE_END = 0.1e-3
 """Out of square over the width of an end that is bolted flat, m; common practice, no source."""
 
@@ -140,11 +143,12 @@ def needs_of_piece(piece: ShopPiece, needs: dict[str, tuple[Need, ...]]) -> tupl
     return tuple(sorted(found.values(), key=lambda one: one.within))
 
 
-def does_not_matter(piece: ShopPiece, needs: tuple[Need, ...]) -> str:
+def does_not_matter(piece: ShopPiece, needs: tuple[Need, ...], units: Units = "mm") -> str:
     """Return what need not be true of a piece, in words."""
+    rough, holes, alike = (tolerance_text(value, units) for value in (ROUGH, HOLES, ALIKE))
     if piece.sort == "plate":
-        edges = "edges as cut will do, length and width within 0.5 mm"
-        return f"{edges}; holes within 0.2 mm of one another" if piece.holes else edges
+        edges = f"edges as cut will do, length and width within {rough}"
+        return f"{edges}; holes within {holes} of one another" if piece.holes else edges
     if any("square" in one.words for one in needs):
-        return "length within 0.5 mm, equal pieces equal within 0.1 mm; outside as it comes"
-    return "length within 0.5 mm; ends as sawn; outside as it comes"
+        return f"length within {rough}, equal pieces equal within {alike}; outside as it comes"
+    return f"length within {rough}; ends as sawn; outside as it comes"

@@ -10,8 +10,10 @@ from unterbau.shop.build.steps import Step
 from unterbau.shop.measure.reading_words import HINTS, Read, read_bench
 from unterbau.shop.measure.result import Instrument
 from unterbau.ui.theme import colour, em, font
+from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.typed_line import TypedLine
+from unterbau.units import mass_text, tolerance_text
 
 DIAL = Instrument()
 
@@ -19,8 +21,9 @@ DIAL = Instrument()
 class LineView(QWidget):
     """Readings along a rail, far larger than they are, between the lines they have to keep."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._view = view
         self._line: tuple[float, ...] = ()
         self._within = 0.0
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -61,7 +64,7 @@ class LineView(QWidget):
                 painter.drawEllipse(point, 2.5, 2.5)
         painter.setPen(colour("muted"))
         painter.setFont(font(0.84))
-        words = f"between the dashed lines: {self._within * 1e3:.3g} mm" if self._within else ""
+        words = f"between the dashed lines: {tolerance_text(self._within, self._view.units)}" if self._within else ""
         painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignBottom | Qt.AlignmentFlag.AlignHCenter, words)
 
 
@@ -72,14 +75,15 @@ class BenchPanel(QWidget):
     """A step is done: the step, what its hold point was measured at and its uncertainty, m."""
     undone_wanted = pyqtSignal(object)
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._view = view
         self._step: Step | None = None
         self._read: Read | None = None
         self._is_done = False
         self.title, self.words = label("", size=1.1, bold=True), label("", size=0.94)
         self.hold, self.hint = label("", size=0.94), label("", "muted", 0.86)
-        self.line, self.drawn = TypedLine(self), LineView(self)
+        self.line, self.drawn = TypedLine(self), LineView(view, self)
         self.result, self.problem = label("", size=0.96), label("", "error", 0.9)
         self.caution, self.done = label("", "error", 0.9), QPushButton("done", self)
         self._build()
@@ -101,7 +105,8 @@ class BenchPanel(QWidget):
             return
         self.title.setText(step.words)
         words = [told]
-        words += [f"lifts {step.lifted:.0f} kg: {step.people}"] if step.people else []
+        heavy = mass_text(step.lifted, self._view.units, 0)
+        words += [f"lifts {heavy}: {step.people}"] if step.people else []
         words += ["no way back from here: take apart once more first"] if not step.reversible else []
         self.words.setText("; ".join(words))
         self.caution.setText(step.caution)
@@ -110,7 +115,8 @@ class BenchPanel(QWidget):
         for one in (self.hold, self.hint, self.line, self.drawn, self.result):
             one.setVisible(hold is not None)
         if hold is not None:
-            self.hold.setText(f"hold: {hold.words}, within {hold.within * 1e3:.2g} mm ({hold.why})")
+            within = tolerance_text(hold.within, self._view.units)
+            self.hold.setText(f"hold: {hold.words}, within {within} ({hold.why})")
             self.hint.setText(HINTS[hold.bench])
             self.line.setAccessibleName(f"Readings: {HINTS[hold.bench]}")
             if fresh:
@@ -128,7 +134,8 @@ class BenchPanel(QWidget):
             return
         self.problem.hide()
         value = self._read.value
-        told = f"{value.value * 1e3:+.3f} ± {value.uncertainty * 1e3:.3f} mm (k = 2)"
+        off, doubt = (tolerance_text(one, self._view.units) for one in (value.value, value.uncertainty))
+        told = f"{off} ± {doubt} (k = 2)"
         self.result.setText(f"{self._read.verdict}: {told}. {self._read.words}")
         self.drawn.show_line(self._read.line, hold.within)
 

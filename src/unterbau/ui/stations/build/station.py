@@ -59,7 +59,7 @@ class BuildStation(FollowingPage):
         self.summary, self.list = label("", "muted", 0.94), QListWidget(self)
         self.dates = QPushButton("dates …", self)
         self.where, self.stands = WhereView(self), label("", "muted", 0.88)
-        self.bench, self.proof = BenchPanel(self), ProofView(view, self)
+        self.bench, self.proof = BenchPanel(view, self), ProofView(view, self)
         self.tests, self.taught = TestRow(view, self), label("", size=0.92)
         self._build()
         self.list.currentRowChanged.connect(self._on_row)

@@ -20,7 +20,7 @@ from unterbau.shop.pour.plan import MOULD, PourPlan
 from unterbau.shop.state import ShopState
 from unterbau.studies.cutting import chosen_cut
 from unterbau.studies.gain import Gain
-from unterbau.studies.pouring import Poured, poured, what_is_poured
+from unterbau.studies.pouring import FLAT, Poured, poured, what_is_poured
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
@@ -34,7 +34,7 @@ from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
-from unterbau.units import Units, length_text, mass_text, stiffness_text
+from unterbau.units import Units, length_text, mass_text, stiffness_text, told, tolerance_text
 
 Asked = tuple[Machine, ShopState, str, PriceBook, Cut, str]
 STEPS = 600
@@ -304,8 +304,9 @@ def _holding(made: Poured, units: Units) -> str:
     if made.panels:
         panel = made.panels[0]
         words.append(
-            f"the form: {panel.pressure / 1e3:.1f} kPa at its lowest; boards bow {panel.bows * 1e3:.2f} mm between "
-            f"braces; braces every {length_text(panel.for_flatness, units)} keep the face flat to 0.1 mm"
+            f"the form: {told(panel.pressure / 1e6, 'N/mm²', units)} at its lowest; boards bow "
+            f"{tolerance_text(panel.bows, units)} between braces; braces every {length_text(panel.for_flatness, units)} "
+            f"keep the face flat to {tolerance_text(FLAT, units)}"
         )
     for one in made.pull_outs:
         low, high = (min(one.bond[n], one.cone[n]) / 1e3 for n in (0, 1))

@@ -13,7 +13,6 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from unterbau.files.piece_pdf import within_words
 from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, bodies_of
 from unterbau.materials.material import material
@@ -27,7 +26,7 @@ from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.where_view import WhereView
-from unterbau.units import length_text, mass_text
+from unterbau.units import length_text, mass_text, tolerance_text
 
 COLUMNS = ("hole", "along", "across", "face")
 CAUTIONS = {
@@ -57,8 +56,8 @@ class PiecePanel(QWidget):
     def show_how(self, piece: ShopPiece, how: str, needs: tuple[Need, ...]) -> None:
         """Show who makes a piece, and what of it matters."""
         self.how.show_value(how)
-        words = [f"{one.words} within {within_words(one.within, self._view.units)}" for one in needs[:2]]
-        words.append(does_not_matter(piece, needs))
+        words = [f"{one.words} within {tolerance_text(one.within, self._view.units)}" for one in needs[:2]]
+        words.append(does_not_matter(piece, needs, self._view.units))
         self.needs.setText("; ".join(words))
         self.needs.setToolTip(plain_tip("; ".join(f"{one.words}: {one.why}" for one in needs)))
 
