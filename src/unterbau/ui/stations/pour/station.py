@@ -303,10 +303,10 @@ def _holding(made: Poured, units: Units) -> str:
     words = []
     if made.panels:
         panel = made.panels[0]
+        load, flat = told(panel.pressure / 1e6, "N/mm²", units), tolerance_text(FLAT, units)
         words.append(
-            f"the form: {told(panel.pressure / 1e6, 'N/mm²', units)} at its lowest; boards bow "
-            f"{tolerance_text(panel.bows, units)} between braces; braces every {length_text(panel.for_flatness, units)} "
-            f"keep the face flat to {tolerance_text(FLAT, units)}"
+            f"the form: {load} at its lowest; boards bow {tolerance_text(panel.bows, units)} between braces; braces "
+            f"every {length_text(panel.for_flatness, units)} keep the face flat to {flat}"
         )
     for one in made.pull_outs:
         low, high = (min(one.bond[n], one.cone[n]) / 1e3 for n in (0, 1))
