@@ -12,10 +12,12 @@ from unterbau.errors import InputError
 from unterbau.files.project_json import write_project
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.machine import KINDS, lay_out, with_part
+from unterbau.machine.machine import KINDS, bill_of, lay_out, with_part
 from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.shop.pour.cavity import cavities_of
+from unterbau.shop.pour.listed import with_pours
+from unterbau.shop.pour.plan import PourPlan
 from unterbau.structure.ends import sawn
 from unterbau.structure.parts import Member
 from unterbau.studies.gain import gain
@@ -80,3 +82,22 @@ def test_the_command(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None
     assert "strip the form" in capsys.readouterr().out
     assert run(["pour", str(path), "--part", "x_plate"]) == 2
     assert "has no closed hollow to fill; there are" in capsys.readouterr().err
+
+
+def test_the_shopping_list_knows_the_pour() -> None:
+    """What is weighed stands in place of the fill and of the block that the list counts; nothing is there twice."""
+    project = demo_project("clock-plate-mill")
+    machine, name = project.candidate(project.benchmark).machine, project.benchmark
+    items, structure = bill_of(machine, project.prices), lay_out(machine)
+    pours = tuple(one for one in project.shop.pours if one.candidate == name)
+    listed = with_pours(items, structure, pours)
+    poured = [one for one in listed if one.part == "pour mould"]
+    assert [one.text for one in poured][:2] == ["resin", "hardener"]
+    assert sum(one.mass for one in poured) == pytest.approx(96.5, abs=0.1)
+    assert any(one.text.startswith("block of") for one in items)
+    assert not any(one.text.startswith("block of") for one in listed)
+    filled = with_part(TUBE, "gantry_beam", Member("rhs-120x80x5", "steel-s235", fill="epoxy-granite-10"))
+    told = with_pours(bill_of(filled), lay_out(filled), (PourPlan("a", "gantry_beam"),))
+    assert not any(one.part == "gantry_beam" and one.text.startswith("fill,") for one in told)
+    gone = with_pours(bill_of(filled), lay_out(filled), (PourPlan("a", "x_plate"),))
+    assert gone == bill_of(filled)

@@ -5,6 +5,7 @@ from PyQt6.QtWidgets import QWidget
 from typing_extensions import override
 
 from unterbau.shop.bars import USUAL, BarPlan
+from unterbau.shop.hours import Pace
 from unterbau.shop.rack import after_sawing, too_long
 from unterbau.shop.state import BarOffer
 from unterbau.shop.stock_words import offers_text, read_offers
@@ -33,6 +34,14 @@ def gang_words(plan: BarPlan) -> str:
     return f"one stop each: {', '.join(gangs)}" if gangs else ""
 
 
+def minutes_words(plan: BarPlan, pace: Pace) -> str:
+    """Return how long sawing takes: a set-up for each different bar, a cut for each piece."""
+    if plan.plan is None:
+        return ""
+    cuts = sum(one.count for one in plan.pieces)
+    return f"about {plan.plan.setups * pace.setup + cuts * pace.cut:.0f} minutes"
+
+
 class SectionPlan(StockPlan):
     """Shows one section's bars; tells of other bars that are typed, and that the plan was sawn."""
 
@@ -49,10 +58,10 @@ class SectionPlan(StockPlan):
         self.button.clicked.connect(self._on_sawn)
         self.bars.chosen.connect(self.chosen)
 
-    def show_plan(self, plan: BarPlan, offers: tuple[BarOffer, ...], lit: str, carried: float) -> None:
+    def show_plan(self, plan: BarPlan, offers: tuple[BarOffer, ...], lit: str, carried: float, pace: Pace) -> None:
         """Show a plan and what it is sawn from; `carried` is the longest piece that the car takes, m, 0 for any."""
         self.plan, self._offers, units = plan, offers, self._view.units
-        words = "; ".join(one for one in (plan_words(plan), gang_words(plan)) if one)
+        words = "; ".join(one for one in (plan_words(plan), gang_words(plan), minutes_words(plan, pace)) if one)
         long = too_long({one.label: one.length for one in plan.pieces}, carried)
         if long:
             words += f"; {', '.join(long)} too long for the car: delivered, or spliced"

@@ -11,10 +11,14 @@ from unterbau.errors import InputError, UnterbauError
 from unterbau.files.shopping_csv import read_shopping, write_shopping
 from unterbau.files.shopping_ods import read_shopping_ods, write_shopping_ods
 from unterbau.machine.item_words import item_words
-from unterbau.machine.machine import bill_of, links
+from unterbau.machine.machine import bill_of, lay_out, links
+from unterbau.parts_list.bill import Item
 from unterbau.project import edits
+from unterbau.shop.making import how_of
 from unterbau.shop.offer_words import chosen_words, read_line_offers, read_postage
 from unterbau.shop.offers import WISHES, Chosen, Wish, choose, with_offers
+from unterbau.shop.pieces import pieces_of
+from unterbau.shop.pour.listed import POUR, with_pours
 from unterbau.shop.shopping import (
     STATES,
     Basket,
@@ -31,7 +35,10 @@ from unterbau.ui.document import Document
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.workshop.shopping_page import ShoppingPage
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.units import mass_text
 
+OUTSIDE = ("have made", "print")
+"""Ways of making that are told with a line."""
 TABLES = "CSV (*.csv);;OpenDocument table (*.ods)"
 
 
@@ -60,6 +67,10 @@ class Shopping(QObject):
         project = self._document.project
         machine = project.candidate(self._selection.candidate).machine
         labels = {one.key: one.label for one in links(machine)}
+        for piece in pieces_of(lay_out(machine)):
+            how = how_of(piece, self._selection.candidate, project.shop.made, project.brief.tools)
+            if how in OUTSIDE and piece.part in labels:
+                labels[piece.part] = f"{labels[piece.part].partition(':')[0]}: {how}"
         shop, found = project.shop, self._basket()
         self.page.show_basket(found, labels, project.prices, project.brief.money, _today())
         try:
@@ -90,9 +101,17 @@ class Shopping(QObject):
 
     def _basket(self) -> Basket:
         project, name = self._document.project, self._selection.candidate
-        items = tuple(one for one in bill_of(project.candidate(name).machine, project.prices) if one.mass or one.money)
-        words = tuple(item_words(one, self._view.units) for one in items)
+        machine = project.candidate(name).machine
+        pours = tuple(one for one in project.shop.pours if one.candidate == name)
+        listed = with_pours(bill_of(machine, project.prices), lay_out(machine), pours)
+        items = tuple(one for one in listed if one.mass or one.money)
+        words = tuple(self._words(one) for one in items)
         return basket(items, words, project.shop.bought, name)
+
+    def _words(self, one: Item) -> str:
+        if one.part.startswith(f"{POUR} "):
+            return f"{mass_text(one.mass, self._view.units)} {one.text}"
+        return item_words(one, self._view.units)
 
     def _set(self, bought: tuple[Bought, ...], text: str) -> None:
         project = self._document.project

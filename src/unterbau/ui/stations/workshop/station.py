@@ -203,7 +203,7 @@ class WorkshopStation(FollowingPage):
             return
         shop = self._document.project.shop
         for section, plan in zip(self.bars.keep(len(plans[0])), plans[0], strict=True):
-            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen, shop.carried)
+            section.show_plan(plan, shop.of(plan.section, plan.material), self._chosen, shop.carried, shop.pace)
         for thickness, cut in zip(self.sheets.keep(len(plans[1])), plans[1], strict=True):
             told = shop.sheet(cut.material, cut.thickness)
             thickness.show_plan(cut, told, self._chosen)
