@@ -22,6 +22,7 @@ from unterbau.shop.measure.benches import (
 )
 from unterbau.shop.measure.positioning import positioning
 from unterbau.shop.measure.push import push_test
+from unterbau.shop.measure.reading_words import read_bench
 from unterbau.shop.measure.result import Instrument, Measured, read
 from unterbau.shop.measure.tap import tap_test
 
@@ -152,3 +153,26 @@ def test_a_tap_is_heard(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> N
     for wrong in (np.zeros(4000), np.zeros(10)):
         with pytest.raises(InputError):
             tap_test(wrong, 8000.0)
+
+
+@pytest.mark.parametrize(
+    ("bench", "text", "value", "words"),
+    [
+        ("flatness", "0 8 5 / 12 25 14 / 4 15 2", 24.0e-6, "row 2, place 2"),
+        ("crossed strings", "0 0.12 0.15 0.05 600", -0.11e-3, "-0.37 mrad"),
+        ("square reversed", "0.042 -0.018 200", 0.030e-3, "the square by +0.012"),
+        ("diagonals", "1281.4 1280.2 800 1000", 0.961e-3, "0.96 mrad"),
+        ("tram", "0 0.03 0.08 -0.01 100", 0.08e-3, "-0.032 and +0.016 mm"),
+        ("both ways", "2 3 2 4 3 / -5 -4 -6 -5 -4", 7.6e-6, "accuracy 10.9"),
+        ("straightness", "0 12 31 38 30 24", 23.6e-6, "least squares 24.3"),
+        ("parallel", "0 4 9 11", 11.4e-6, "move the far end by -11.4"),
+    ],
+)
+def test_readings_as_they_are_typed(bench: str, text: str, value: float, words: str) -> None:
+    found = read_bench(bench, text, 1e-3, DIAL)
+    assert found.value.value == pytest.approx(value, rel=0.005)
+    assert words in found.words
+    assert found.verdict == ("within" if abs(value) < 0.9e-3 else found.verdict)
+    for wrong in ("", "a b", "1"):
+        with pytest.raises(InputError):
+            read_bench(bench, wrong, 1e-3, DIAL)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from unterbau.errors import InputError
-from unterbau.shop.measure.benches import diagonals, parallel, straightness, tram
+from unterbau.shop.measure.benches import diagonals, flatness, parallel, square_reversal, straightness, tram, twist
 from unterbau.shop.measure.positioning import positioning
 from unterbau.shop.measure.result import Instrument, Measured, Verdict
 
@@ -14,6 +14,9 @@ HINTS = {
     "straightness": "heights in µm at even places along the rail: 0 12 31 38 30 24",
     "parallel": "distance to the master rail in µm at even places: 0 4 9 11",
     "tram": "readings in mm at 0, 90, 180, 270 degrees, then the radius: 0 0.03 0.08 -0.01 100",
+    "flatness": "heights in µm on an even grid, rows parted by /: 0 8 5 / 12 25 14 / 4 15 2",
+    "crossed strings": "heights in mm, front left and right, back left and right, the width: 0 0.12 0.15 0.05 600",
+    "square reversed": "readings in mm, the square turned round for the second, then the length: 0.042 -0.018 200",
     "both ways": "deviations in µm going up, then / and going down: 2 3 2 / -5 -4 -6",
 }
 
@@ -46,7 +49,13 @@ def read_bench(bench: str, text: str, within: float, dial: Instrument, span: flo
         raise InputError("bench", f'there is no bench "{bench}"')
     if bench == "both ways":
         return _both_ways(text, within, dial)
+    if bench == "flatness":
+        return _flatness(text, within, dial)
     values = _numbers(text, bench)
+    if bench == "crossed strings":
+        return _strings(values, within, dial)
+    if bench == "square reversed":
+        return _reversed(values, within, dial)
     if bench == "diagonals":
         return _diagonals(values, within, dial)
     if bench == "tram":
@@ -62,6 +71,41 @@ def read_bench(bench: str, text: str, within: float, dial: Instrument, span: flo
     gap = parallel(places, tuple(0.0 for _ in heights), heights, span, dial)
     words = f"{gap.value * 1e6:+.1f} µm over {span * 1e3:.0f} mm: move the far end by {-gap.value * 1e6:+.1f} µm"
     return Read(gap, gap.verdict(within), words, heights)
+
+
+def _flatness(text: str, within: float, dial: Instrument) -> Read:
+    rows = tuple(tuple(v * HUNDREDTHS for v in _numbers(row, "flatness")) for row in text.split("/"))
+    if len({len(row) for row in rows}) != 1:
+        raise InputError("readings", f"expected rows of one length: {HINTS['flatness']}")
+    found = flatness((1.0, 1.0), rows, dial)
+    high = max(((r, c) for r in range(len(rows)) for c in range(len(rows[0]))),
+               key=lambda at: found.residuals[at[0]][at[1]])  # fmt: skip
+    squares = found.least_squares.value * 1e6
+    words = (
+        f"flat within {found.zone.value * 1e6:.1f} µm (least squares {squares:.1f}); highest in "
+        f"row {high[0] + 1}, place {high[1] + 1}, by {found.residuals[high[0]][high[1]] * 1e6:.0f} µm"
+    )
+    return Read(found.zone, found.zone.verdict(within), words, ())
+
+
+def _strings(values: tuple[float, ...], within: float, dial: Instrument) -> Read:
+    if len(values) != 5 or values[4] <= 0:
+        raise InputError("readings", f"expected {HINTS['crossed strings']}")
+    fl, fr, bl, br, width = (one * MM for one in values)
+    angle, gap = twist(fl, fr, bl, br, width, dial)
+    words = f"twisted by {angle.value * 1e3:+.2f} mrad; crossed strings are {abs(gap.value) * 1e3:.3f} mm apart; shim one corner by {-2 * gap.value * 1e3:+.3f} mm"
+    return Read(gap, gap.verdict(within), words, ())
+
+
+def _reversed(values: tuple[float, ...], within: float, dial: Instrument) -> Read:
+    if len(values) != 3 or values[2] <= 0:
+        raise InputError("readings", f"expected {HINTS['square reversed']}")
+    direct, turned, length = (one * MM for one in values)
+    machine, square = square_reversal(direct, turned, length, dial)
+    over = Measured(machine.value * length, machine.uncertainty * length, "m")
+    by_square = square.value * length * 1e3
+    words = f"the machine is off by {over.value * 1e3:+.3f} mm over {values[2]:g}, the square by {by_square:+.3f}"
+    return Read(over, over.verdict(within), words, ())
 
 
 def _diagonals(values: tuple[float, ...], within: float, dial: Instrument) -> Read:

@@ -11,6 +11,7 @@ from unterbau.shop.measure.reading_words import HINTS, Read, read_bench
 from unterbau.shop.measure.result import Instrument
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.typed_line import TypedLine
 from unterbau.units import mass_text, tolerance_text
@@ -84,11 +85,13 @@ class BenchPanel(QWidget):
         self.title, self.words = label("", size=1.1, bold=True), label("", size=0.94)
         self.hold, self.hint = label("", size=0.94), label("", "muted", 0.86)
         self.line, self.drawn = TypedLine(self), LineView(view, self)
+        self.how = ChoiceBox("Measured by", tuple((one, f"by {one}") for one in HINTS), self)
         self.result, self.problem = label("", size=0.96), label("", "error", 0.9)
         self.caution, self.done = label("", "error", 0.9), QPushButton("done", self)
         self._build()
         self.line.editingFinished.connect(self._on_typed)
         self.done.clicked.connect(self._on_done)
+        self.how.activated.connect(self._on_how)
 
     def show_step(self, step: Step | None, is_done: bool, told: str) -> None:
         """Show a step; `told` is when it can be done, in words."""
@@ -112,22 +115,35 @@ class BenchPanel(QWidget):
         self.caution.setText(step.caution)
         self.caution.setVisible(bool(step.caution))
         hold = step.hold
-        for one in (self.hold, self.hint, self.line, self.drawn, self.result):
+        for one in (self.hold, self.how, self.hint, self.line, self.drawn, self.result):
             one.setVisible(hold is not None)
         if hold is not None:
             within = tolerance_text(hold.within, self._view.units)
             self.hold.setText(f"hold: {hold.words}, within {within} ({hold.why})")
-            self.hint.setText(HINTS[hold.bench])
-            self.line.setAccessibleName(f"Readings: {HINTS[hold.bench]}")
             if fresh:
+                self.how.show_value(hold.bench)
+                self._show_hint()
                 self.drawn.show_line((), hold.within)
+
+    def _show_hint(self) -> None:
+        hint = HINTS[str(self.how.currentData())]
+        self.hint.setText(hint)
+        self.line.setAccessibleName(f"Readings: {hint}")
+
+    def _on_how(self, _index: int) -> None:
+        """Measure another way: what was read before counts no more."""
+        self._read = None
+        self.line.clear()
+        self.result.setText("")
+        self.problem.hide()
+        self._show_hint()
 
     def _on_typed(self) -> None:
         if self._step is None or self._step.hold is None or not self.line.text().strip():
             return
         hold = self._step.hold
         try:
-            self._read = read_bench(hold.bench, self.line.text(), hold.within, DIAL)
+            self._read = read_bench(str(self.how.currentData()), self.line.text(), hold.within, DIAL)
         except InputError as error:
             self.problem.setText(error.problem)
             self.problem.show()
@@ -157,8 +173,10 @@ class BenchPanel(QWidget):
         self.line.setFont(font(0.94))
         for one in (self.title, self.words, self.caution, self.hold, self.hint, self.result, self.problem):
             one.setWordWrap(True)
-        for widget in (self.title, self.words, self.caution, self.hold, self.hint, self.line, self.problem, self.drawn,
-                       self.result, self.done):  # fmt: skip
+        for widget in (
+            self.title, self.words, self.caution, self.hold, self.how, self.hint, self.line, self.problem, self.drawn,
+            self.result, self.done,
+        ):  # fmt: skip
             box.addWidget(widget)
         self.problem.hide()
         box.addStretch(1)
