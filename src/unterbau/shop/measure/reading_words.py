@@ -93,7 +93,11 @@ def _strings(values: tuple[float, ...], within: float, dial: Instrument) -> Read
         raise InputError("readings", f"expected {HINTS['crossed strings']}")
     fl, fr, bl, br, width = (one * MM for one in values)
     angle, gap = twist(fl, fr, bl, br, width, dial)
-    words = f"twisted by {angle.value * 1e3:+.2f} mrad; crossed strings are {abs(gap.value) * 1e3:.3f} mm apart; shim one corner by {-2 * gap.value * 1e3:+.3f} mm"
+    apart, shim = abs(gap.value) * 1e3, -2 * gap.value * 1e3
+    words = (
+        f"twisted by {angle.value * 1e3:+.2f} mrad; crossed strings are {apart:.3f} mm apart; shim one corner by "
+        f"{shim:+.3f} mm"
+    )
     return Read(gap, gap.verdict(within), words, ())
 
 
