@@ -80,7 +80,7 @@ def test_sheets_for_a_saw_are_parted_by_cuts_from_edge_to_edge() -> None:
     assert len(sheet_plan(boards, Sheet(0.3, 0.3)).sheets) == 1
     sawn = sheet_plan(boards, Sheet(0.3, 0.3), by_edges=True)
     draw = Random(3)
-    for _ in range(40):
+    for _ in range(12):
         many = tuple(
             Board(str(n), draw.uniform(0.1, 0.9), draw.uniform(0.1, 0.6), draw.randint(1, 3)) for n in range(6)
         )
