@@ -25,6 +25,11 @@ from unterbau.studies.uncertain import NINETY, logarithms
 
 LOOSE_BELOW, SURE = 0.5, 0.9
 """A joint is probably loose where so much of what is left possible lies below this share of its likely value."""
+SUSPECT = 0.75
+"""Likely value, of what one would expect, from which on a joint is looked at."""
+SHARES, MOST_TOGETHER = -0.15, 3
+"""Correlation of those that share what is missing, and how many are named together at the most."""
+SEED, DRAWN = 3, 4000
 ALIKE = 0.97
 """Cosine between what two unknowns do to all tests: more, and no test that was made tells them apart."""
 ROUNDS, SETTLED = 12, 1e-4
@@ -199,7 +204,8 @@ def learn(
         Compared(one, mass, mass, abs(np.log(one.value / mass)) / one.doubt) for one in tests if one.sort == "weigh"
     ]
     return Learned(
-        unknowns, before, after, tuple(compared), _loose(unknowns), _next(model, where, theta, cov),
+        unknowns, before, after, tuple(compared), _loose(model.keys, unknowns, theta, cov),
+        _next(model, where, theta, cov),
         tuple(zip(model.keys, np.exp(theta).tolist(), strict=True)),
     )  # fmt: skip
 
@@ -266,16 +272,31 @@ def _unknowns(model: _Model, theta: FloatArray, cov: FloatArray, told: FloatArra
     return tuple(rows[n] for n in order)
 
 
-def _loose(unknowns: tuple[Unknown, ...]) -> tuple[tuple[str, ...], ...]:
-    """Return who is probably loose, with those that cannot be told from it; each group once."""
+def _loose(
+    keys: list[str], unknowns: tuple[Unknown, ...], theta: FloatArray, cov: FloatArray
+) -> tuple[tuple[str, ...], ...]:
+    """Return who is probably loose: the fewest of which one surely is, with those that no test tells from them.
+
+    Joints that no test tells apart share what is missing between them: then each alone may look sound, but that one of
+    them is below half its likely value has nine chances in ten. Drawn from the posterior.
+    """
+    drawn = np.random.default_rng(SEED).multivariate_normal(theta, cov, DRAWN) < np.log(LOOSE_BELOW)
+    spread = np.sqrt(np.diag(cov))
+    alike = cov / np.outer(spread, spread)
     found: list[tuple[str, ...]] = []
-    prior_chance = {one.key: norm.cdf(np.log(LOOSE_BELOW) / (np.log(one.prior.high) / NINETY)) for one in unknowns}
-    for one in unknowns:
-        moved = one.posterior.likely < LOOSE_BELOW and one.chance_loose > 2 * prior_chance[one.key]
-        if one.loose or (moved and one.together):
-            group = tuple(sorted({one.key, *one.together}))
-            if not any(set(group) & set(other) for other in found):
-                found.append(group)
+    taken: set[int] = set()
+    for n in np.argsort(theta).tolist():
+        if theta[n] > np.log(SUSPECT) or n in taken:
+            continue
+        group = [n]
+        others = [m for m in np.argsort(alike[n]).tolist() if m != n and m not in taken and alike[n, m] < SHARES]
+        while drawn[:, group].any(axis=1).mean() < SURE and others and len(group) < MOST_TOGETHER:
+            group.append(others.pop(0))
+        if drawn[:, group].any(axis=1).mean() >= SURE:
+            names = {keys[m] for m in group}
+            names |= {other for one in unknowns if one.key in names for other in one.together}
+            found.append(tuple(sorted(names)))
+            taken |= set(group)
     return tuple(found)
 
 
