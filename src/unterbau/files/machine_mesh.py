@@ -1,11 +1,9 @@
 """The whole machine as closed meshes: glTF (one node a piece, by name) and STL. Metres in glTF, millimetres in STL."""
 
-from pathlib import Path
 from typing import Any
 
 import numpy as np
 
-from unterbau.files.atomic import write_atomically
 from unterbau.solids.solids import placed, solids_of
 from unterbau.structure.ends import sawn
 from unterbau.structure.parts import Place
@@ -55,19 +53,6 @@ def stl(structure: Structure, place: Place) -> bytes:
     mesh = scene.to_geometry()
     mesh.apply_scale(MM)
     return bytes(mesh.export(file_type="stl"))
-
-
-def write_meshes(folder: Path, structure: Structure, place: Place) -> tuple[Path, ...]:
-    """Write `machine.glb` and `machine.stl`; return the files.
-
-    Raises:
-        UnterbauError: A file could not be written.
-    """
-    written = []
-    for name, data in (("machine.glb", gltf(structure, place)), ("machine.stl", stl(structure, place))):
-        write_atomically(folder / name, data)
-        written.append(folder / name)
-    return tuple(written)
 
 
 def _hollow(structure: Structure, bar: Bar) -> Any | None:

@@ -2,9 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from pathlib import Path
 
-from unterbau.files.atomic import write_atomically
 from unterbau.files.paper import MARGIN, THIN, Paper, paper
 from unterbau.machine.item_words import text_words
 from unterbau.materials.material import material
@@ -52,15 +50,6 @@ def pieces_pdf(made: Sheets) -> bytes:
         book.text(MARGIN, 100, "no pieces")
         book.page()
     return book.data()
-
-
-def write_pieces_pdf(path: Path, made: Sheets) -> None:
-    """Write it, whole or not at all.
-
-    Raises:
-        UnterbauError: The file could not be written.
-    """
-    write_atomically(path, pieces_pdf(made))
 
 
 def scale_of(view: View, room: tuple[float, float]) -> float:

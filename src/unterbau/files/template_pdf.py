@@ -1,9 +1,7 @@
 """Drilling templates at full size over A4 pages, with marks to join them and a length to check the printer by."""
 
 from math import ceil
-from pathlib import Path
 
-from unterbau.files.atomic import write_atomically
 from unterbau.files.paper import Paper, paper
 from unterbau.shop.pieces import ShopPiece
 from unterbau.shop.views import View, views_of
@@ -40,15 +38,6 @@ def template_pdf(piece: ShopPiece) -> bytes:
         book.text(EDGE, 150, f"{piece.label} has no holes")
         book.page()
     return book.data()
-
-
-def write_template(path: Path, piece: ShopPiece) -> None:
-    """Write templates, whole or not at all.
-
-    Raises:
-        UnterbauError: The file could not be written.
-    """
-    write_atomically(path, template_pdf(piece))
 
 
 def _face(book: Paper, piece: ShopPiece, view: View) -> None:

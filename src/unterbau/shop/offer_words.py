@@ -4,6 +4,7 @@ import re
 
 from unterbau.errors import InputError
 from unterbau.shop.offers import Chosen, Offer, Postage
+from unterbau.shop.typed_list import typed_list, typed_number
 
 OFFER = re.compile(
     r"(?P<shop>.*?\S)\s+(?P<price>\d+(?:[.,]\d+)?)(?:\s*[A-Z€$£]{1,3})?(?:\s+from\s+(?P<least>\d+))?"
@@ -20,13 +21,8 @@ def read_line_offers(text: str, item: str) -> tuple[Offer, ...]:
         InputError: Says which of them cannot be read.
     """
     found = []
-    for part in (one.strip() for one in text.split(";")):
-        if not part:
-            continue
-        told = OFFER.fullmatch(part)
-        if told is None:
-            raise InputError("offers", f'"{part}" is no offer; {EXPECTED}')
-        price = float(told["price"].replace(",", "."))
+    for told in typed_list(text, OFFER, "offers", "offer", EXPECTED):
+        price = typed_number(told["price"])
         found.append(Offer(item, told["shop"], price, int(told["least"] or 1), int(told["days"] or 0)))
     return tuple(found)
 
@@ -49,13 +45,10 @@ def read_postage(text: str) -> tuple[Postage, ...]:
         InputError: Says which of it cannot be read.
     """
     found = []
-    for part in (one.strip() for one in text.split(";")):
-        if not part:
-            continue
-        told = OFFER.fullmatch(part)
-        if told is None or told["least"] or told["days"]:
-            raise InputError("postage", f'"{part}" is no postage; {SENT}')
-        found.append(Postage(told["shop"], float(told["price"].replace(",", "."))))
+    for told in typed_list(text, OFFER, "postage", "postage", SENT):
+        if told["least"] or told["days"]:
+            raise InputError("postage", f'"{told.group()}" is no postage; {SENT}')
+        found.append(Postage(told["shop"], typed_number(told["price"])))
     return tuple(found)
 
 

@@ -10,8 +10,6 @@ from unterbau.strict import STRICT
 
 Wish = Literal["cheapest", "soonest"]
 WISHES: tuple[Wish, ...] = get_args(Wish)
-BOOK = ""
-"""The shop of what nobody offers: the price book, with its money."""
 MOST_SHOPS = 10
 MOST_OFFERS = 2000
 LONGEST = 120

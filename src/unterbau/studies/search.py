@@ -27,7 +27,6 @@ MOST_FREE = 40
 NEAR = 1e-9
 KEPT = 12
 """Unbeaten designs that are solved afresh with their bands."""
-SHARED = 0.999
 
 
 @dataclass(frozen=True, slots=True)

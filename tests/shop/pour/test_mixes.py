@@ -86,6 +86,7 @@ def test_concrete_by_its_standard() -> None:
     assert stiffness_at(28, "42.5N", 38e6) / 1e9 == pytest.approx(32.8, abs=0.05)
     assert stiffness_at(7, "42.5N", 38e6) / 1e9 == pytest.approx(30.4, abs=0.07)
     assert days_for(strength_share(9.0, "32.5N"), "32.5N") == pytest.approx(9.0)
+    assert days_for(0.779, "52.5") < 7.0 < days_for(0.779, "32.5N")
     assert strength_of(0.5, 50e6) == pytest.approx(41.25e6)  # Bolomey by hand: .55·50·(2 − .5)
     mix = mix_of(replace(PLAN, sort="concrete"), 1.0)
     masses = {one.name: one.mass for one in mix.parts}

@@ -30,16 +30,16 @@ def strength_share(days: float, cement: str) -> float:
     return exp(SLOW[cement] * (1.0 - sqrt(28.0 / days))) if days > 0.0 else 0.0
 
 
+def stiffness_share(days: float, cement: str) -> float:
+    """Return the share of its E at 28 days that concrete has at an age, days at 20 °C: β^.3, as above."""
+    return float(strength_share(days, cement) ** 0.3)
+
+
 def stiffness_at(days: float, cement: str, mean: float) -> float:
     """Return E at an age, Pa, for a mean strength at 28 days, Pa: 22·(fcm/10)^.3 GPa, times β^.3."""
-    return float(22e9 * (mean / 10e6) ** 0.3 * strength_share(days, cement) ** 0.3)
+    return float(22e9 * (mean / 10e6) ** 0.3) * stiffness_share(days, cement)
 
 
 def days_for(share: float, cement: str) -> float:
     """Return after how many days at 20 °C concrete has a share of its strength."""
     return 28.0 / (1.0 - log(share) / SLOW[cement]) ** 2
-
-
-def hydrated(hours: float) -> float:
-    """Return how far cement has come at an age, hours at 20 °C."""
-    return exp(-((LATE / hours) ** SHAPE)) if hours > 0.0 else 0.0

@@ -8,7 +8,7 @@ from math import ceil
 import numpy as np
 
 from unterbau.progress import Progress
-from unterbau.shop.pour.concrete import HYDRATION, aging
+from unterbau.shop.pour.concrete import HYDRATION, aging, days_for, stiffness_share
 from unterbau.shop.pour.heat import History, Sides, Stuff, pour_heat, through
 from unterbau.shop.pour.mix import Mix
 from unterbau.shop.pour.plan import PourPlan
@@ -30,9 +30,10 @@ DAY = 24 * 3600.0
 STRIPPED, LOADED, SEALED = 1.0, 7.0, 8.0
 """Days at 20 °C of epoxy granite: out of the form, loaded, sealed; common practice, no source."""
 POST_CURE = "post-cure ramped to 40 to 60 °C after stripping, where a warm box can be had"
-CONCRETE_DAYS = (7.0, 28.0, 30.0)
-"""Of concrete: stripped after a week, loaded at its strength, sealed below 20 % moisture after about a month; common
-practice, no source."""
+CONCRETE_DAYS = (28.0, 30.0)
+"""Of concrete: loaded at its strength, sealed below 20 % moisture after about a month; common practice, no source."""
+CONCRETE_STRIPPED = 0.78
+"""Of its strength: what cement 42.5N has after the customary wet week; common practice, no source."""
 LOOKS = (12.0, 36.0, 120.0)
 """Hours after a lift within which the time of the next is looked for, one after the other."""
 
@@ -196,8 +197,11 @@ def _events(plan: PourPlan, lifts: tuple[Lift, ...]) -> tuple[Event, ...]:
             found.append(Event(last + timedelta(days=days * slower), words))
     elif plan.sort in ("concrete", "mortar"):
         slower = 1.0 / aging(plan.shop)
-        strip, load, seal = CONCRETE_DAYS
-        found.append(Event(last + timedelta(days=strip * slower), "strip the form; keep it wet until then"))
+        load, seal = CONCRETE_DAYS
+        strip = days_for(CONCRETE_STRIPPED, plan.cement_class)
+        stiff = stiffness_share(strip, plan.cement_class)
+        words = f"strip the form at {CONCRETE_STRIPPED:.0%} of its strength, {stiff:.0%} of its E; wet until then"
+        found.append(Event(last + timedelta(days=strip * slower), words.replace("%", " %")))
         found.append(Event(last + timedelta(days=load * slower), "load it"))
         found.append(Event(last + timedelta(days=seal), "seal it, once a moisture meter reads below 20 %; align late"))
     return tuple(sorted(found, key=lambda one: one.when))

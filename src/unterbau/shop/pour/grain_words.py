@@ -4,6 +4,7 @@ import re
 
 from unterbau.errors import InputError
 from unterbau.shop.pour.packing import Grain
+from unterbau.shop.typed_list import typed_list, typed_number
 
 GRAIN = re.compile(
     r"(?P<low>\d+(?:[.,]\d+)?)\s*(?:-|–|to|/)\s*(?P<high>\d+(?:[.,]\d+)?)\s*(?:mm)?"
@@ -19,13 +20,8 @@ def read_grains(text: str) -> tuple[Grain, ...]:
         InputError: Says which of them cannot be read.
     """
     found = []
-    for part in (one.strip() for one in text.split(";")):
-        if not part:
-            continue
-        told = GRAIN.fullmatch(part)
-        if told is None:
-            raise InputError("grains", f'"{part}" is no fraction; {EXPECTED}')
-        low, high, price, wet = (_number(told[name]) for name in ("low", "high", "price", "wet"))
+    for told in typed_list(text, GRAIN, "grains", "fraction", EXPECTED):
+        low, high, price, wet = (typed_number(told[name]) for name in ("low", "high", "price", "wet"))
         found.append(Grain(f"{low:g} to {high:g} mm", low / 1e3, high / 1e3, price, wet / 100))
     if not found:
         raise InputError("grains", EXPECTED)
@@ -41,7 +37,3 @@ def grains_text(grains: tuple[Grain, ...]) -> str:
         text += f" wet {one.moisture * 100:g} %" if one.moisture else ""
         words.append(text)
     return "; ".join(words)
-
-
-def _number(text: str | None) -> float:
-    return float(text.replace(",", ".")) if text else 0.0

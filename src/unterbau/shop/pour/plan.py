@@ -10,6 +10,8 @@ from unterbau.shop.pour.packing import Grain, check_grains
 from unterbau.shop.pour.resin import Resin, check_resin
 from unterbau.strict import STRICT
 
+CementClass = Literal["32.5N", "32.5R", "42.5N", "42.5R", "52.5"]
+CEMENTS: tuple[CementClass, ...] = get_args(CementClass)
 Sort = Literal["epoxy granite", "concrete", "mortar", "sand", "shot"]
 SORTS: tuple[Sort, ...] = get_args(Sort)
 School = Literal["lean, rammed", "wet, vibrated", "in layers"]
@@ -59,7 +61,7 @@ class PourPlan:
     water_cement: float = 0.5
     water: float = 180.0
     """A m³, kg."""
-    cement_class: Literal["32.5N", "32.5R", "42.5N", "42.5R", "52.5"] = "42.5N"
+    cement_class: CementClass = "42.5N"
     cement_strength: float = 50e6
     """Of the cement's own mortar at 28 days, Pa."""
     cement_price: float = 0.25

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QGridLayout, QLineEdit, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
 from unterbau.shop.pour.grain_words import grains_text, read_grains
-from unterbau.shop.pour.plan import MOULD, RESIN_SHARES, SCHOOLS, SORTS, PourPlan, check_pour
+from unterbau.shop.pour.plan import CEMENTS, MOULD, RESIN_SHARES, SCHOOLS, SORTS, PourPlan, check_pour
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
@@ -54,6 +54,7 @@ class PlanForm(QWidget):
         self._plan: PourPlan | None = None
         self.sort = ChoiceBox("What is poured", tuple((one, one) for one in SORTS), self)
         self.school = ChoiceBox("School of the mix", tuple((one, one) for one in SCHOOLS), self)
+        self.cement = ChoiceBox("Class of cement", tuple((f"cement {one}", one) for one in CEMENTS), self)
         self.start, self.grains = TypedLine(self), TypedLine(self)
         self.problem = label("", "error", 0.88)
         self.fields: dict[str, QuantityField] = {}
@@ -64,6 +65,7 @@ class PlanForm(QWidget):
         self._build()
         self.sort.activated.connect(self._on_sort)
         self.school.activated.connect(self._on_school)
+        self.cement.activated.connect(self._on_cement)
         self.start.editingFinished.connect(self._on_start)
         self.grains.editingFinished.connect(self._on_grains)
         for line in (self.start, self.grains):
@@ -77,6 +79,8 @@ class PlanForm(QWidget):
         self.sort.show_value(plan.sort)
         self.school.show_value(plan.school)
         self.school.setVisible(plan.sort == RESIN)
+        self.cement.show_value(plan.cement_class)
+        self.cement.setVisible(plan.sort in CEMENT)
         for name, _, _, _, factor, counts in FIELDS:
             self.fields[name].set_value(_get(plan, name) / factor)
             shown = counts in ("", plan.sort) or (counts == "cement" and plan.sort in CEMENT)
@@ -131,6 +135,10 @@ class PlanForm(QWidget):
         if self._plan is not None:
             self._tell(replace(self._plan, school=school, resin_share=RESIN_SHARES[school]), school)
 
+    def _on_cement(self, index: int) -> None:
+        if self._plan is not None:
+            self._tell(replace(self._plan, cement_class=CEMENTS[index]), "class of cement")
+
     def _on_start(self) -> None:
         if self._plan is not None and self.start.text() != self._plan.start:
             self._tell(replace(self._plan, start=self.start.text().strip().replace(" ", "T")), "start of the pour")
@@ -150,6 +158,7 @@ class PlanForm(QWidget):
         grid.setHorizontalSpacing(round(0.6 * unit))
         grid.addWidget(self.sort, 0, 0, 1, 2)
         grid.addWidget(self.school, 0, 2)
+        grid.addWidget(self.cement, 0, 2)
         for number, (name, words, *_) in enumerate(FIELDS):
             self._cells[name] = self._cell(words, self.fields[name], self.fields[name].edit)
             grid.addWidget(self._cells[name], 1 + number // BESIDE, number % BESIDE)

@@ -17,7 +17,6 @@ from unterbau.units import length_text
 
 GRIP = 6.0  # px around the first lift's edge
 LEAST = 0.01  # m, of a lift
-FILLING = 600.0  # s that a lift is shown before it counts as poured
 
 
 class PourView(QWidget):
