@@ -14,6 +14,7 @@ from unterbau.shop.pour.cure import Event
 from unterbau.ui.shell.late_stations import POUR
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.pour.station import PourStation
+from unterbau.ui.widgets.choice_box import ChoiceBox
 
 
 def opened(window: MainWindow, qtbot: QtBot, part: str) -> PourStation:
@@ -27,6 +28,11 @@ def opened(window: MainWindow, qtbot: QtBot, part: str) -> PourStation:
 def answered(window: MainWindow, qtbot: QtBot) -> None:
     station = window.pour
     qtbot.waitUntil(lambda: not station.answers.busy and station.made is not None, timeout=60_000)
+
+
+def pick(box: ChoiceBox, value: str) -> None:
+    box.show_value(value)
+    box.activated.emit(box.currentIndex())
 
 
 def test_a_tube_is_filled_lift_by_lift_on_a_clock(window: MainWindow, qtbot: QtBot) -> None:
@@ -78,6 +84,7 @@ def test_a_mould_is_cast_its_lifts_dragged_card_and_dates_written(
     qtbot.mouseMove(picture, start + QPoint(0, 30))
     qtbot.mouseRelease(picture, Qt.MouseButton.LeftButton, pos=start + QPoint(0, 30))
     thick = window.document.project.shop.pour(TUBE, "mould").lift
+    assert not station.form.cement.isVisible()
     assert 0.01 <= thick < 0.075
     answered(window, qtbot)
     assert station.made is not None
@@ -94,6 +101,14 @@ def test_a_mould_is_cast_its_lifts_dragged_card_and_dates_written(
     station.save_card(tmp_path / "no" / "card.pdf")
     assert window.notice.isVisible()
     window.say("")
+    stripped = {}
+    pick(station.form.sort, "concrete")
+    for cement in ("32.5N", "52.5"):
+        pick(station.form.cement, cement)
+        answered(window, qtbot)
+        assert window.document.project.shop.pour(TUBE, "mould").cement_class == cement
+        stripped[cement] = next(one.when for one in station.made.cure.events if "strip" in one.words)
+    assert (stripped["32.5N"] - stripped["52.5"]).days >= 4
     type_into(qtbot, station.form.fields["mould.height"].edit, "0")
     assert "0.01 to 3" in station.form.problem.text()
     qtbot.waitUntil(lambda: bool(station.worth.text()), timeout=60_000)

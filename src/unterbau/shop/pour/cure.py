@@ -201,7 +201,7 @@ def _events(plan: PourPlan, lifts: tuple[Lift, ...]) -> tuple[Event, ...]:
         strip = days_for(CONCRETE_STRIPPED, plan.cement_class)
         stiff = stiffness_share(strip, plan.cement_class)
         words = f"strip the form at {CONCRETE_STRIPPED:.0%} of its strength, {stiff:.0%} of its E; wet until then"
-        found.append(Event(last + timedelta(days=strip * slower), words.replace("%", " %")))
+        found.append(Event(last + timedelta(days=strip * slower), words))
         found.append(Event(last + timedelta(days=load * slower), "load it"))
         found.append(Event(last + timedelta(days=seal), "seal it, once a moisture meter reads below 20 %; align late"))
     return tuple(sorted(found, key=lambda one: one.when))

@@ -68,7 +68,6 @@ def _prices(window: MainWindow) -> None:
 
 
 def _pour(window: MainWindow) -> None:
-    window.prices.close()
     _demo("clock-plate-mill", window)
     window.show_station(3)
     window.pour.choose("mould")
@@ -81,6 +80,7 @@ def _build(window: MainWindow) -> None:
 
 
 def _brief(window: MainWindow) -> None:
+    window.prices.close()
     window.selection.choose_candidate(TUBE)
     window.show_station(0)
 

@@ -146,7 +146,10 @@ class BudgetSketch(QWidget):
         painter.setPen(ink)
         painter.setFont(font(0.82))
         text = f"work {length_text(tall, self._view.units)} tall"
-        painter.drawText(sheet.at((-wanted / 2, tall)) + QPointF(4.0, 1.1 * em()), text)
+        at = sheet.at((-wanted / 2, tall)) + QPointF(4.0, 1.1 * em())
+        behind = painter.fontMetrics().boundingRect(text).translated(at.toPoint())
+        painter.fillRect(behind, colour("paper"))  # else lines of the machine cross the words
+        painter.drawText(at, text)
 
     def _measure(
         self, painter: QPainter, sheet: Sheet, y: float, middle: float, size: float, words: str, fits: bool

@@ -148,8 +148,8 @@ class BuildStation(FollowingPage):
         self.list.setCurrentRow(ids.index(self._chosen))
         self.list.blockSignals(False)
         left = sum(one.step.hours for one in rows.values())
-        ready = f"; {left:.0f} h at the bench left, ready {self._schedule.ready:%d %b %Y}" if self._schedule else ""
-        self.summary.setText(f"{len(done & set(ids))} of {len(ids)} steps done{ready}")
+        ready = f"; {left:.0f} h left, ready {self._schedule.ready:%d %b %Y}" if self._schedule else ""
+        self.summary.setText(f"{len(done & set(ids))} of {len(ids)} done{ready}")
         self._show_step()
 
     def _show_step(self) -> None:

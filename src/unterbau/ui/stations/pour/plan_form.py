@@ -54,7 +54,7 @@ class PlanForm(QWidget):
         self._plan: PourPlan | None = None
         self.sort = ChoiceBox("What is poured", tuple((one, one) for one in SORTS), self)
         self.school = ChoiceBox("School of the mix", tuple((one, one) for one in SCHOOLS), self)
-        self.cement = ChoiceBox("Class of cement", tuple((f"cement {one}", one) for one in CEMENTS), self)
+        self.cement = ChoiceBox("Class of cement", tuple((one, f"cement {one}") for one in CEMENTS), self)
         self.start, self.grains = TypedLine(self), TypedLine(self)
         self.problem = label("", "error", 0.88)
         self.fields: dict[str, QuantityField] = {}

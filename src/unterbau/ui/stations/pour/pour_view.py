@@ -4,14 +4,14 @@ from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFont, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 from typing_extensions import override
 
 from unterbau.shop.pour.cure import BEARS
 from unterbau.shop.pour.plan import MOULD
 from unterbau.studies.pouring import Poured
-from unterbau.ui.theme import colour, em, font, heat, ink_on
+from unterbau.ui.theme import colour, em, font, heat
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.units import length_text
 
@@ -152,18 +152,16 @@ class PourView(QWidget):
         painter.setPen(QPen(colour("hairline" if found is None else "ink"), 0.8))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(layer)
-        if found is not None and layer.height() > 1.1 * em():
-            painter.setPen(ink_on(self._warm(float(found.max()), made.plan.shop)))
-            painter.setFont(font(0.88, QFont.Weight.DemiBold))
-            painter.drawText(layer, Qt.AlignmentFlag.AlignCenter, f"{found.max():.0f} °C")
 
     def _beside(self, painter: QPainter, layer: QRectF, lift: int, box: QRectF) -> None:
         if layer.height() < 0.9 * em():
             return
-        painter.setPen(colour("muted"))
+        warm = self.temperature(lift)
+        words = f"lift {lift + 1}" + (f": {warm:.0f} °C" if warm is not None else "")
+        painter.setPen(colour("muted" if warm is None else "ink"))
         painter.setFont(font(0.86))
         room = QRectF(box.right() + 1.4 * em(), layer.top(), 9 * em(), layer.height())
-        painter.drawText(room, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, f"lift {lift + 1}")
+        painter.drawText(room, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, words)
 
     def _open(self, painter: QPainter, made: Poured, box: QRectF, scale: float) -> None:
         """Draw pockets, the sump and inserts of a mould as they are met from the front."""

@@ -84,6 +84,7 @@ class StockPlan(QWidget):
         head = QHBoxLayout()
         head.addWidget(self.title)
         head.addSpacing(round(0.6 * unit))
+        self.words.setWordWrap(True)
         head.addWidget(self.words, 1)
         box.addLayout(head)
         box.addWidget(self._drawing)
