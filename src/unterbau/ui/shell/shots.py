@@ -17,6 +17,7 @@ NOT_SHOWN = (
     "carving-router", "leather-table", "lettering-engraver", "greenhouse-camera", "railway-arm-mill",
     "organ-pipe-router",
 )  # fmt: skip
+QUIET, LONGEST = 800, 60_000  # ms
 TUBE = "steel tube, epoxied sides"
 
 
@@ -181,17 +182,19 @@ def _settle(application: QApplication, window: MainWindow) -> None:
             if window.pages.currentIndex() == place:
                 asked += getattr(window, station_there).findChildren(Asker)
         behind = [*asked, *([window.compare.checking] if window.compare.isVisible() else [])]
-        return feed.full(feed.machine()) is None or any(one.busy for one in behind)
+        shown = [one.machine for one in window.document.project.candidates] if window.compare.isVisible() else []
+        return any(feed.full(one) is None for one in (feed.machine(), *shown)) or any(one.busy for one in behind)
 
     def wait() -> None:
         application.processEvents()
         QThread.msleep(5)  # leaves the workers their turn
 
-    while busy() and clock.elapsed() < 20_000:
+    quiet = QElapsedTimer()
+    quiet.start()
+    while quiet.elapsed() < QUIET and clock.elapsed() < LONGEST:
         wait()
-    clock.restart()
-    while clock.elapsed() < 800:
-        wait()
+        if busy():
+            quiet.restart()
 
 
 if __name__ == "__main__":

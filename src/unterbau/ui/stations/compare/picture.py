@@ -155,7 +155,11 @@ class Picture(QWidget):
 
     def _name(self, dot: Dot, beside: Beside, chosen: bool) -> None:
         ink = colour("accent" if chosen else "ink")
-        text = pg.TextItem(("★ " if dot.benchmark else "") + dot.name, color=ink, anchor=beside.anchor)
+        words = ("★ " if dot.benchmark else "") + dot.name
+        paper = colour("paper")
+        paper.setAlphaF(0.85)  # else another candidate's band strikes the name out
+        text = pg.TextItem(words, color=ink, anchor=beside.anchor, fill=pg.mkBrush(paper))
+        text.setZValue(10)
         text.setFont(font(0.88))
         text.setPos(dot.mass + beside.right, dot.stiffness.likely + beside.up)
         self._item.addItem(text)
