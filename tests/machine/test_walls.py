@@ -138,3 +138,12 @@ def test_plates_inside_and_strips_are_bought_and_weigh() -> None:
     assert strips[0].count == 2
     mass, _ = total_mass(likely_answers(stiff, Place())[1].built.frame)
     assert sum(item.mass for item in items) == pytest.approx(mass, rel=1e-9)
+
+
+@pytest.mark.parametrize("spacing", [0.16, 0.17, 0.18, 0.18152224888529014, 0.185, 0.19])
+def test_a_rail_over_the_corner_of_a_tube_finds_it_firm_not_pushing_back(spacing: float) -> None:
+    """There the dent is a difference of equal numbers: never below nothing."""
+    bearings = tuple(Bearing(side * spacing / 2, 0.04, (0.0, 1.0), 0.015, 0.06) for side in (-1, 1))
+    found = dents(Member("box-80x220x12", "steel-s235"), bearings)
+    assert all(one.k > 0.0 and one.k_roll > 0.0 and one.point >= 0.0 for one in found.each)
+    assert all(one.k > 0.0 and one.g >= 0.0 for one in found.sunk)

@@ -42,7 +42,7 @@ def prism(middle: Vector, size: Vector, angle: float = 0.0, lean: float = 0.0) -
 
 
 def solid(body: Convex, ways: tuple[Vector, Vector, Vector] = STANDING) -> Solid:
-    return Solid("", "", "", body, STILL, True, ways)
+    return Solid("", "", "", body, STILL, True, ways=ways)
 
 
 @settings(max_examples=60)

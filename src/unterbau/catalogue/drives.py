@@ -21,7 +21,6 @@ class DriveKind:
     nut: Band | None
     bearing: Band | None
     mass_per_metre: float
-    motor_mass: float
     zeta: float
     source: str
     tension: Band | None = None
@@ -114,21 +113,21 @@ def drives() -> dict[str, DriveKind]:
         EA = row["E_GPa"] * 1e9 * math.pi * (row["root_mm"] / 1e3) ** 2 / 4
         nut, bearing = (Band(*row[name]).scaled(1e6) for name in ("nut", "bearing"))
         result[row["id"]] = DriveKind(
-            row["id"], row["label"], Band(EA, EA, EA), nut, bearing, row["kg_m"], row["motor_kg"],
+            row["id"], row["label"], Band(EA, EA, EA), nut, bearing, row["kg_m"],
             data["zeta"], row["source"], None, row["lead_mm"] / 2e3 / math.pi, row["torque_Nm"],
             bool(row.get("self_locking", False)), *_lengths(row),
         )  # fmt: skip
     for row in data["belts"]:
         result[row["id"]] = DriveKind(
             row["id"], row["label"], Band(*row["EA_kN"]).scaled(1e3), None, None, row["kg_m"],
-            row["motor_kg"], data["zeta"], row["source"],
+            data["zeta"], row["source"],
             Band(*row["tension_N"]) if "tension_N" in row else None, row["pulley_mm"] / 1e3, row["torque_Nm"], False,
             *_lengths(row),
         )  # fmt: skip
     for row in data["racks"]:
         mesh, gear = (Band(*row[name]).scaled(1e6) for name in ("mesh", "gear"))
         result[row["id"]] = DriveKind(
-            row["id"], row["label"], ENDLESS, mesh, gear, row["kg_m"], row["motor_kg"], data["zeta"], row["source"],
+            row["id"], row["label"], ENDLESS, mesh, gear, row["kg_m"], data["zeta"], row["source"],
             None, row["pulley_mm"] / 1e3 / row["gear_ratio"], row["torque_Nm"], False, *_lengths(row),
         )  # fmt: skip
     return result

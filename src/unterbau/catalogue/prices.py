@@ -104,7 +104,8 @@ def check_prices(book: PriceBook) -> None:
 
 KINDS = {
     "bar": "bar and tube, {}", "slotted": "slotted profile, {}", "plate": "plate, cut, {}", "fill": "fill, {}",
-    "section": "{}", "joint": "joint: {}", "block": "guide block, {}", "rail": "rail, {}", "drive": "{}, with motor",
+    "section": "{}", "joint": "joint: {}", "block": "guide block, {}", "rail": "rail, {}",
+    "drive": "{}, set with motor",
     "motor": "{}, more than a stepper",
     "machine": "{}",
 }  # fmt: skip

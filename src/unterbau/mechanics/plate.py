@@ -18,6 +18,8 @@ IN_PLANE, ACROSS = (0, 1, 5), (2, 3, 4)
 """Freedoms ux uy rz, and uz rx ry, in the plate's own axes."""
 KEPT = 40.0  # MB
 ON_LINE = 1e-6
+SNAP = 2e-4
+"""An edge of a patch this near to another line of the mesh lies on it, m: slivers would spoil the sums."""
 NOTHING = 1e-6
 """Share of its stiffness that an element keeps where there is no plate (finite cells, Parvizian et al. 2007)."""
 
@@ -89,9 +91,16 @@ class CondensedPlate:
     """Which freedoms of patches and points bend the plate, the others stretch it, shape (r + p,)."""
 
 
-def lines(length: float, stops: list[float], widest: float) -> tuple[float, ...]:
-    """Return mesh lines from 0 to a length at all stops, no two further apart than `widest`."""
-    inside = sorted(stop for stop in stops if ON_LINE < stop < length - ON_LINE)
+def lines(length: float, exact: tuple[float, ...], edges: list[float], widest: float) -> tuple[float, ...]:
+    """Return mesh lines from 0 to a length at stops and edges of patches, no two further apart than `widest`.
+
+    Edges that lie within `SNAP` of a stop or of each other share a line; stops stay where they are.
+    """
+    kept = [0.0, *exact, length]
+    for edge in sorted(edges):
+        if SNAP < edge < length - SNAP and min(abs(edge - one) for one in kept) > SNAP:
+            kept.append(edge)
+    inside = sorted(stop for stop in kept if ON_LINE < stop < length - ON_LINE)
     found = [0.0]
     for stop in [*inside, length]:
         gap = stop - found[-1]
@@ -157,7 +166,7 @@ def _mesh(spec: PlateSpec) -> _Mesh:
     a, b = x[corners[:, 1]] - x[corners[:, 0]], y[corners[:, 3]] - y[corners[:, 0]]
     patch_of = np.full(nx * ny, -1)
     for place, patch in enumerate(spec.patches):
-        inside = (np.abs(x - patch.x) < patch.half_x + ON_LINE) & (np.abs(y - patch.y) < patch.half_y + ON_LINE)
+        inside = (np.abs(x - patch.x) < patch.half_x + SNAP) & (np.abs(y - patch.y) < patch.half_y + SNAP)
         if not inside.any():
             raise ValueError(f"patch at {patch.x:g}, {patch.y:g} covers no crossing of mesh lines")
         patch_of[inside] = place

@@ -25,6 +25,7 @@ from unterbau.structure.looks import RAIL_HEIGHT
 from unterbau.structure.motion import Blocks, DriveTrain, Rail
 from unterbau.structure.parts import Guide, Plate
 from unterbau.structure.spot import NUT
+from unterbau.structure.train import corner_of, train_parts
 from unterbau.structure.vectors import Vector, X, Z, cross, dot, minus, plus
 
 SHAFT_PIECES = 12
@@ -144,16 +145,24 @@ def drive(one: DriveTrain, model: Model) -> None:
     k = at_levels(lambda level: (held.stiffness(level, away), 0.0, 0.0, 0.0, 0.0, 0.0))
     model.drives.append(held)
     model.frame.spring(one.key, nut, end, k, along, up, kind.zeta)
-    screw = kind.mass_per_metre * one.length
-    if one.crossed:
-        model.frame.mass(model.node(model.structure.corners[0]), kind.motor_mass + screw)
-        return
-    model.frame.mass(bearing, kind.motor_mass)
-    host = model.host(one.host)
-    if isinstance(host, Laid):
-        model.frame.spread(host.chain.nodes, screw)
-    else:
-        model.frame.mass(bearing, screw)
+    _weigh(one, model, nut, bearing)
+
+
+def _weigh(one: DriveTrain, model: Model, nut: int, bearing: int) -> None:
+    """Put a drive's parts where they weigh; what hangs on the far end of a plate counts at the bearing."""
+    host, places = model.host(one.host), model.frame.places
+    for part in train_parts(one, model.structure):
+        if part.at == "nut":
+            model.frame.mass(nut, part.mass)
+        elif part.at == "corner":
+            model.frame.mass(model.node(corner_of(one, model.structure)), part.mass)
+        elif part.at == "bearing" or not isinstance(host, Laid):
+            model.frame.mass(bearing, part.mass)
+        elif part.sort == "screw":
+            model.frame.spread(host.chain.nodes, part.mass)
+        else:
+            far = model.moved(part.start, one.carrier)
+            model.frame.mass(min(host.chain.nodes, key=lambda n: dist(places[n], far)), part.mass)
 
 
 def _shaft_end(model: Model, one: DriveTrain, bearing: int, up: Vector) -> int:

@@ -179,8 +179,8 @@ class LaidPlate(Straight):
         patches = _apart([Patch(one.x, one.y, *one.half) for one in self.held])
         widest = min(max(self.length, self.width) / FINENESS, min(self.length, self.width) / NARROW)
         spec = PlateSpec(
-            lines(self.length, [*self.xs, *_edges([(p.x, p.half_x) for p in patches])], widest),
-            lines(self.width, [*self.ys, *_edges([(p.y, p.half_y) for p in patches])], widest),
+            lines(self.length, self.xs, _edges([(p.x, p.half_x) for p in patches]), widest),
+            lines(self.width, self.ys, _edges([(p.y, p.half_y) for p in patches]), widest),
             self.height, plate_material(self.base, self.weighs), tuple(patches),
             tuple((self.xs[i], self.ys[j]) for i, j in self.nodes), self.halved,
         )  # fmt: skip

@@ -30,6 +30,9 @@ LOW = 4.0
 """Below this one the wall's own dent is as under an even load, rad/m."""
 ALIKE = 1.3
 """Lines that give less than so much more together than apart share no dent."""
+FIRM, FIRM_ROLL = 1e-14, 1e-11
+"""A dent gives at least so much per length, m²/N and rad·m/(N·m): over a corner it is the noise of a difference, and
+this is still thousands of times firmer than what is screwed there."""
 STEEP = (9.0, 25.0)
 """Between these the dent's slope shows, rad/m: waves of a few screws."""
 
@@ -157,7 +160,7 @@ def _rolling(
 ) -> tuple[list[FloatArray], tuple[tuple[int, int, float], ...]]:
     """Return each line's flexibility in rolling, towards a neighbour on its face if it has one, and what braces it."""
     n = len(bearings)
-    rolls = [np.maximum(C[:, i, i], 1e-15) for i in range(n)]
+    rolls = [np.maximum(C[:, i, i], FIRM_ROLL) for i in range(n)]
     braced = []
     for normal in dict.fromkeys(one.normal for one in bearings):
         rows = [i for i in range(n) if bearings[i].normal == normal]
@@ -165,7 +168,7 @@ def _rolling(
             continue
         i, j = rows
         mean = (C[:, i, i] + C[:, j, j]) / 2
-        facing, alike = np.maximum(mean - C[:, i, j], 1e-15), np.maximum(mean + C[:, i, j], 1e-15)
+        facing, alike = (np.maximum(mean + side * C[:, i, j], FIRM_ROLL) for side in (-1, 1))
         low = WAVES < LOW
         together = 1 / float(np.median(alike[low]))
         if together > 1 / float(np.median(facing[low])):
@@ -186,18 +189,18 @@ def _shared(
     own_k, own_point, sunk = [float("inf")] * n, [0.0] * n, []
     for normal in dict.fromkeys(one.normal for one in bearings):
         rows = [i for i in range(n) if bearings[i].normal == normal]
-        together = C[:, rows][:, :, rows].sum(axis=(1, 2)) / len(rows)
+        together = np.maximum(C[:, rows][:, :, rows].sum(axis=(1, 2)) / len(rows), FIRM)
         if len(rows) == 1:
             (k, g), at = _sloped(together), bearings[rows[0]]
             sunk.append(Sunk(tuple(rows), k, g, _point(together, at), closed))
             continue
-        every = np.trace(C[:, rows][:, :, rows], axis1=1, axis2=2)
-        apart = np.maximum((every - together) / (len(rows) - 1), 1e-18)
+        every = np.maximum(np.trace(C[:, rows][:, :, rows], axis1=1, axis2=2), len(rows) * FIRM)
+        apart = np.maximum((every - together) / (len(rows) - 1), FIRM)
         shares = float(np.median((together / apart)[WAVES < LOW])) > ALIKE
         own = apart if shares else every / len(rows)
         for i in rows:
             own_k[i], own_point[i] = 1 / float(np.median(own[WAVES < LOW])), _point(own, bearings[i])
-        k, g = _sloped(np.maximum((together - apart) / len(rows), 1e-18)) if shares else (float("inf"), 0.0)
+        k, g = _sloped(np.maximum((together - apart) / len(rows), FIRM)) if shares else (float("inf"), 0.0)
         sunk.append(Sunk(tuple(rows), k, g, 0.0, closed))
     return own_k, own_point, tuple(sunk)
 

@@ -39,7 +39,7 @@ def priced(lines: tuple[Line, ...], book: PriceBook) -> tuple[Item, ...]:
     """Return lines with their money, and behind them what every machine costs."""
     items = []
     for line in lines:
-        found = prices_of(book, line.names)
+        found = prices_of(book, line.names)  # without names its price is in that of its set
         amount = Amount(line.count, line.count * line.length, line.mass)
         money = sum(price.amount * amount.of(price.per) for price in found)
         invented = any(price.invented for price in found)
@@ -51,9 +51,9 @@ def priced(lines: tuple[Line, ...], book: PriceBook) -> tuple[Item, ...]:
                 line.length,
                 line.mass,
                 money,
-                bool(found),
+                bool(found) or not line.names,
                 invented,
-                line.names[0],
+                line.names[0] if line.names else "",
                 line.width,
             )
         )

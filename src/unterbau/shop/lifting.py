@@ -3,8 +3,7 @@
 from dataclasses import dataclass, replace
 
 from unterbau.solids.solids import Solid, solids_of
-from unterbau.structure.lines import step_mass
-from unterbau.structure.motion import DriveTrain
+from unterbau.structure.lines import carried, step_mass
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import Vector
 
@@ -50,8 +49,9 @@ def loads_of(structure: Structure) -> tuple[Load, ...]:
     for step, mass, bodies in weighed:
         if mass <= 0.0 and not bodies:
             continue
-        axes = "" if isinstance(step, DriveTrain) and step.crossed else step.carrier.axes
-        groups.setdefault(axes, []).append((mass, bodies))
+        for axes in sorted({on.axes for _, on in carried(structure, step)} | {one.carrier.axes for one in bodies}):
+            share = sum(line.mass for line, on in carried(structure, step) if on.axes == axes)
+            groups.setdefault(axes, []).append((share, tuple(one for one in bodies if one.carrier.axes == axes)))
     together = [_load(moving(axes), rows) for axes, rows in sorted(groups.items(), key=lambda pair: -len(pair[0]))]
     whole = _load(WHOLE, [row for rows in groups.values() for row in rows])
     return (*heaviest, *together, whole)

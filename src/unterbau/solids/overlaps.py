@@ -9,7 +9,7 @@ from unterbau.solids.solids import Solid, solids
 from unterbau.structure.parts import Place
 from unterbau.structure.structure import Structure
 
-Meant = Literal["bore", "lap", "inlet", "recess", "cut"]
+Meant = Literal["bore", "lap", "inlet", "recess", "cut", "seat"]
 LEAST = 1e-4
 """Less than this counts as touching, m."""
 MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
@@ -23,7 +23,7 @@ MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
 )
 """Links whose pieces may reach into each other: a screw's end goes through the side that holds it, a shaft sits in its
 bearings and carries its chuck, braces that cross are lapped, a stock is let in over the rails, a thick screw between
-plates in a groove, a cutter cuts."""
+plates in a groove, a cutter cuts. A screw runs through its nut, bearings and coupling."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +50,8 @@ def overlaps(structure: Structure, place: Place) -> tuple[Overlap, ...]:
 
 def meant(a: Solid, b: Solid) -> Meant | None:
     """Return what is made of two pieces that reach into each other, or nothing where they must not."""
+    if a.drive and a.drive == b.drive:
+        return "seat"
     for first, second, word in MEANT:
         for one, other in ((a, b), (b, a)):
             if one.key in first and other.key in second and (word != "inlet" or one.sort == "rail"):

@@ -4,7 +4,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import partial, singledispatch
 
-from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.solids.convex import Convex, convex
 from unterbau.structure.blocks import shelf_of
@@ -12,11 +11,12 @@ from unterbau.structure.bodies import Ring, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
 from unterbau.structure.ends import Cut, Sawn, sawn
 from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
-from unterbau.structure.looks import RAIL_HEIGHT, on_piece, screw_ends
+from unterbau.structure.looks import RAIL_HEIGHT
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
 from unterbau.structure.structure import Step, Structure, Turned
+from unterbau.structure.train import train_parts
 from unterbau.structure.vectors import ZERO, Vector, X, Y, Z, cross, dot, minus, plus, scaled
 from unterbau.structure.weights import member_rings
 
@@ -31,11 +31,14 @@ class Solid:
     name: str
     key: str
     sort: str
-    """What it is: bar, plate, rib, gusset, rod, rail, block, shelf, screw, spindle, cutter, weight."""
+    """What it is: bar, plate, rib, gusset, rod, rail, block, shelf, screw, motor, coupling, bearing,
+    nut, pulley, pinion, gearbox, spindle, cutter, weight."""
     body: Convex
     carrier: Carrier
     made: bool
     """Whether it is cut from stock, else bought."""
+    drive: str = ""
+    """Of a drive's parts: which one's, with its number."""
     ways: tuple[Vector, Vector, Vector] = (ZERO, ZERO, ZERO)
     """How far it goes per metre that each axis X, Y, Z goes."""
 
@@ -79,11 +82,10 @@ def _all(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
                 turned = replace(one, ways=(x, y, z))
                 yield _changed(turned, [step.place(_vector(p)) for p in one.body.corners.tolist()])
             continue
-        carrier = step.carrier
-        ways = tuple(carrier.moved(ZERO, axis) for axis in (X, Y, Z))
         for one in _solid(step, structure):
-            moved = replace(one, ways=(ways[0], ways[1], ways[2]))
-            yield _changed(moved, [carrier.moved(_vector(p), way) for p in one.body.corners.tolist()])
+            x, y, z = (one.carrier.moved(ZERO, axis) for axis in (X, Y, Z))
+            moved = replace(one, ways=(x, y, z))
+            yield _changed(moved, [one.carrier.moved(_vector(p), way) for p in one.body.corners.tolist()])
 
 
 def _vector(p: list[float]) -> Vector:
@@ -217,13 +219,9 @@ def _blocks(one: Blocks, structure: Structure) -> Found:
 
 @_solid.register
 def _drive(one: DriveTrain, structure: Structure) -> Found:
-    along, kind = one.along, drive(one.drive.kind)
-    nut, bearing = (on_piece(structure, spot) for spot in (one.nut, one.bearing))
-    away = dot(minus(nut, bearing), along)
-    start, end = screw_ends(one, nut, away)
-    up = cross(along, Z if abs(along[2]) < 0.5 else X)
-    body = _extruded(round_ring(kind.diameter, 8), start, end, up)
-    yield Solid(f"{one.key} screw {one.number}", one.key, "screw", body, one.carrier, False)
+    for part in train_parts(one, structure):
+        body = _extruded(part.ring, part.start, part.end, part.up)
+        yield Solid(part.name, part.key, part.sort, body, part.carrier, False, f"{one.key} {one.number}")
 
 
 @_solid.register

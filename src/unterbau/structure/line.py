@@ -16,6 +16,6 @@ class Line:
     mass: float
     """All pieces, kg."""
     names: tuple[str, ...]
-    """In the price book, the more particular first."""
+    """In the price book, the more particular first; none where the price of its set has it in."""
     width: float = 0.0
     """Of each plate, m."""

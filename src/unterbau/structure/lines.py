@@ -5,7 +5,6 @@ from dataclasses import replace
 from functools import singledispatch
 from math import dist
 
-from unterbau.catalogue.drives import drive, motors
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import BOLTS, OWN, joint, own_joint
 from unterbau.materials.material import material
@@ -18,11 +17,11 @@ from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, War
 from unterbau.structure.parts import Joint
 from unterbau.structure.piece import Bar, PlatePiece, Rod
 from unterbau.structure.stand import stand_lines
-from unterbau.structure.structure import Step, Structure
+from unterbau.structure.structure import Single, Step, Structure
+from unterbau.structure.train import TrainPart, train_parts
 from unterbau.structure.wares import member_lines, plate_names
 from unterbau.structure.weights import backing_mass, cutter_mass, inner_plates, member_size, rod_mass
 
-USUAL_MOTOR = "stepper"
 Found = Iterator[Line]
 
 
@@ -84,9 +83,17 @@ def _all(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
 
 def _steps(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
     for step in structure.flat:
-        carrier = step.carrier if not isinstance(step, DriveTrain) or not step.crossed else STILL
-        for line in _lines(step, structure):
-            yield line, carrier
+        yield from carried(structure, step)
+
+
+def carried(structure: Structure, step: Single) -> Iterator[tuple[Line, Carrier]]:
+    """Yield a step's lines with what carries each."""
+    if isinstance(step, DriveTrain):
+        for part in train_parts(step, structure):
+            yield _train_line(step, part), part.carrier
+        return
+    for line in _lines(step, structure):
+        yield line, step.carrier
 
 
 @singledispatch
@@ -172,12 +179,17 @@ def _blocks(one: Blocks, structure: Structure) -> Found:
 
 
 @_lines.register
-def _drive(one: DriveTrain, _structure: Structure) -> Found:
-    kind, motor = drive(one.drive.kind), motors()[one.motor.kind]
-    if one.motor.kind != USUAL_MOTOR:
-        yield Line(one.motor_key, f"{motor.label} instead of a stepper", 1, 0.0, 0.0, (f"motor:{motor.id}",))
-    mass = kind.motor_mass + kind.mass_per_metre * one.length
-    yield Line(one.key, f"{kind.label} with motor", 1, one.length, mass, (f"drive:{one.drive.kind}",))
+def _drive(one: DriveTrain, structure: Structure) -> Found:
+    for part in train_parts(one, structure):
+        yield _train_line(one, part)
+
+
+def _train_line(one: DriveTrain, part: TrainPart) -> Line:
+    """Return a drive's part; the price of the whole set stands with its screw, belt or rack."""
+    if part.sort == "screw":
+        return Line(one.key, f"{part.text}, set with motor", 1, one.length, part.mass, (f"drive:{one.drive.kind}",))
+    names = (f"motor:{one.motor.kind}",) if part.sort == "motor" else ()
+    return Line(part.key, part.text, 1, 0.0, part.mass, names)
 
 
 @_lines.register

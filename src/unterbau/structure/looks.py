@@ -4,7 +4,6 @@ from collections.abc import Iterator
 from dataclasses import replace
 from functools import singledispatch
 
-from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.bodies import Body, Prism, Sheet, box_ring, round_ring
@@ -14,10 +13,10 @@ from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, 
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Rod
-from unterbau.structure.spot import Spot
 from unterbau.structure.stand import stand_bodies
 from unterbau.structure.structure import Step, Structure, Turned
-from unterbau.structure.vectors import Vector, X, Y, Z, cross, dot, minus, plus
+from unterbau.structure.train import train_parts
+from unterbau.structure.vectors import Vector, Y, Z, cross, plus
 from unterbau.structure.weights import member_rings
 
 COLLAR = 0.012
@@ -43,6 +42,11 @@ def _seen(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
         if isinstance(step, Turned):
             for body in _seen(structure, step.steps, way):
                 yield _turned(body, step)
+            continue
+        if isinstance(step, DriveTrain):
+            for part in train_parts(step, structure):
+                body = Prism(part.key, part.drawn_with, part.start, part.end, part.up, (part.ring,))
+                yield _moved(body, part.carrier, way)
             continue
         for body in _look(step, structure):
             yield _moved(body, step.carrier, way)
@@ -149,30 +153,6 @@ def _blocks(one: Blocks, structure: Structure) -> Found:
         middle = plus(seat, one.up, 0.65 * size.height)
         ends = plus(middle, one.along, -half), plus(middle, one.along, half)
         yield Prism(one.key, one.plate, *ends, one.up, (ring,))
-
-
-@_look.register
-def _drive(one: DriveTrain, structure: Structure) -> Found:
-    along, kind = one.along, drive(one.drive.kind)
-    nut, bearing = (on_piece(structure, spot) for spot in (one.nut, one.bearing))
-    away = dot(minus(nut, bearing), along)
-    start, end = screw_ends(one, nut, away)
-    yield Prism(one.key, one.host, start, end, cross(along, Z if abs(along[2]) < 0.5 else X),
-                (round_ring(kind.diameter, 8),))  # fmt: skip
-
-
-def screw_ends(one: DriveTrain, nut: Vector, away: float) -> tuple[Vector, Vector]:
-    """Return where a screw or belt starts, beyond its fixed bearing, and where it ends."""
-    towards = 1.0 if away >= 0.0 else -1.0
-    beyond = drive(one.drive.kind).ends[0]
-    start = plus(plus(nut, one.beside), one.along, -away - towards * beyond)
-    return start, plus(start, one.along, towards * one.length)
-
-
-def on_piece(structure: Structure, spot: Spot) -> Vector:
-    """Return where on its piece a spot is: in the middle plane of a plate."""
-    piece = structure.pieces[spot.piece]
-    return piece.under(spot.place) if isinstance(piece, PlatePiece) else spot.place
 
 
 @_look.register

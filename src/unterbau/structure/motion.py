@@ -59,6 +59,9 @@ class DriveTrain:
     """What the bearing is on; the screw is drawn with it."""
     beside: Vector = ZERO
     """From the nut to where the screw is drawn."""
+    aside: Vector = ZERO
+    """From a screw's end to a motor that stands beside it and drives it by a belt; of belts and racks, the way the
+    motor's axis points."""
     number: int = 0
     crossed: bool = False
     """Whether its belt runs round the frame's corners."""

@@ -144,7 +144,7 @@ def room_of(structure: Structure) -> Solid:
     rings = [[(float(x), float(y), float(z)) for x, y in ring] for z in (low[2], high[2])]
     ways = tuple(table.moved(ZERO, axis) for axis in (X, Y, Z))
     body = convex(rings[0], rings[1])
-    return Solid("room for the work", ROOM, "room", body, table, False, (ways[0], ways[1], ways[2]))
+    return Solid("room for the work", ROOM, "room", body, table, False, ways=(ways[0], ways[1], ways[2]))
 
 
 def _far(

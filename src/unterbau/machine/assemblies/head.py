@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from unterbau.catalogue.drives import drive as drive_kind
 from unterbau.catalogue.guides import block
 from unterbau.machine.assemblies.cures import CLAMP_NEARER, LOWER, OVERHANG, X_STANCE, Y_STANCE, Z_STANCE
-from unterbau.machine.assemblies.motion import carriage, drive, rail
+from unterbau.machine.assemblies.motion import carriage, drive, motor_width, rail
 from unterbau.machine.assemblies.needs import HeadParts, SlideParts, SpindleParts
 from unterbau.machine.assemblies.pieces import lay_plate, rib
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
@@ -18,6 +18,8 @@ from unterbau.structure.spot import NUT, Spot
 from unterbau.structure.vectors import Vector, X, Y, Z
 from unterbau.structure.weights import member_size
 
+BEHIND = 0.004
+"""Between a Z motor and the plate before it, m."""
 SPINDLE_LINKS = (
     Link("cutter", "cutter", "part", "in the spindle"),
     Link("collet", "collet", "joint", "cutter in the spindle"),
@@ -189,6 +191,8 @@ def z_slide(lay: Layout[SlideParts], carrier: PlatePiece, at: Slide, moved_by: s
         seats = [(plate, (side * d.z_rail_spacing / 2, back, z)) for z in at.z_block_z for side in (-1, 1)]
         carriage(lay, "z_guides", m.z_guides, carrier, seats, Z, Y)
         aside = m.z_drive.offset
+        away = (size.height + motor_width(m.z_drive, m.z_motor)) / 2 + carrier.height + BEHIND
+        behind_carrier = (0.0, away, 0.0)  # the Z plate rises past where a motor over the screw would be
         highest = carrier.end[2] - d.travel_z - drive_kind(m.z_drive.kind).nut_length / 2 - UNDER_BEARING
         nut = lay.near(plate, (aside, behind, max(bottom, min((bottom + top) / 2, highest))), NUT)
         bearing = lay.near(carrier, (aside, carrier.end[1], carrier.end[2]), NUT)
@@ -204,6 +208,7 @@ def z_slide(lay: Layout[SlideParts], carrier: PlatePiece, at: Slide, moved_by: s
             carrier,
             (0.0, d.travel_z),
             (0.0, m.z_plate.thickness / 2 + size.height / 2, 0.0),
+            behind_carrier,
         )
     with lay.moved_by(f"{moved_by}Z"):
         spindle(lay, plate, at.clamp_z, at.nose_z, at.tip_z)

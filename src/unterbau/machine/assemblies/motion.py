@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from unterbau.catalogue.drives import drive as drive_kind
 from unterbau.catalogue.guides import block
+from unterbau.catalogue.train import train
 from unterbau.machine.assemblies.pieces import Host, Lay
 from unterbau.model.walled import lies_on_wall
 from unterbau.model.walls import has_walls
@@ -53,6 +54,11 @@ def screw_length(chosen: Drive, nut: Spot, bearing: Spot, along: Vector, travel:
     return max(abs(away + way) for way in travel) + kind.nut_length / 2 + sum(kind.ends)
 
 
+def motor_width(chosen: Drive, motor: Motor) -> float:
+    """Return the side of a drive's motor, m."""
+    return train(chosen.kind).motor(chosen.kind, motor.kind, motor.torque).body.across
+
+
 def drive(
     lay: Lay,
     key: Key,
@@ -65,6 +71,7 @@ def drive(
     host: Host,
     travel: tuple[float, float],
     beside: Vector = ZERO,
+    aside: Vector = ZERO,
 ) -> None:
     """Put a screw or belt in.
 
@@ -80,9 +87,14 @@ def drive(
         host: What the bearing is on; the screw is drawn with it.
         travel: How far the nut goes from its bearing, as seen along the axis from where it is laid, m.
         beside: From the nut to where the screw is drawn.
+        aside: From a screw's end to a motor beside it; of belts and racks, the way the motor's axis points.
     """
     crossed = drive_kind(chosen.kind).tension is not None and bool(lay.corners)
     number = lay.number(key)
+    if drive_kind(chosen.kind).nut is None and length:
+        length += sum(drive_kind(chosen.kind).ends)  # a belt's pulleys stand beyond what it runs along
     length = max(length, screw_length(chosen, nut, bearing, along, travel))
-    train = DriveTrain(key, motor[0], chosen, motor[1], nut, bearing, along, length, host.name, beside, number, crossed)
+    train = DriveTrain(
+        key, motor[0], chosen, motor[1], nut, bearing, along, length, host.name, beside, aside, number, crossed
+    )
     lay.add(replace(train, carrier=lay.carrier))
