@@ -225,6 +225,7 @@ def quiet(folder: Path, put: Callable[[object, str, object], None] = setattr) ->
 
     for owner, name, answer in (
         (QFileDialog, "getSaveFileName", saved), (QFileDialog, "getOpenFileName", lambda *_: ("", "")),
+        (QFileDialog, "getExistingDirectory", lambda *_: str(folder)),
         (QInputDialog, "getText", nothing), (QDialog, "exec", lambda _: 0),
         (QMessageBox, "exec", lambda _: QMessageBox.StandardButton.Discard.value),
     ):  # fmt: skip

@@ -1,6 +1,7 @@
 """What campaigns found, each class as a small test."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -10,9 +11,13 @@ from tests.frames import cantilever
 from unterbau.errors import InputError
 from unterbau.files.frame_json import read_frame, solve_document
 from unterbau.files.section_dxf import dxf_text, read_dxf
+from unterbau.machine.kinds.raised_sides import RaisedSides
+from unterbau.machine.kinds.wall_axis import WallAxis
+from unterbau.machine.machine import lay_out, to_frame
 from unterbau.model.footprint import footprint
 from unterbau.sections.drawing import Drawing, checked
 from unterbau.sections.section import section
+from unterbau.structure.parts import Place
 
 
 def test_an_entity_of_no_known_kind_is_left_out(tmp_path: Path) -> None:
@@ -74,3 +79,20 @@ def test_modes_that_never_settle_are_given_up() -> None:
     frequencies = [mode["frequency"] for mode in result.get("modes", [])]
     assert len(frequencies) <= 4
     assert all(np.isfinite(value) and value > 0.0 for value in frequencies)
+
+
+@pytest.mark.parametrize("reach", [0.15, 0.1855620969722326, 0.2])
+def test_an_arm_without_length_is_refused(reach: float) -> None:
+    """The head's plate and the plate on the beam in one plane: a bar without direction."""
+    machine = WallAxis()
+    with pytest.raises(InputError, match=r"arm_reach.*expected at least \d+ mm"):
+        lay_out(replace(machine, dimensions=replace(machine.dimensions, arm_reach=reach)))
+
+
+def test_a_bed_of_six_metres_on_twelve_members_stays_small() -> None:
+    """468 screws and 75 bolts to a rail made it solve for ten seconds."""
+    machine = RaisedSides()
+    sizes = replace(machine.dimensions, travel_x=6.0, travel_y=3.0, cross_members=12)
+    frame = to_frame(replace(machine, dimensions=sizes), Place(), "likely").frame
+    assert len(frame.nodes) < 1300
+    assert max(len(plate.held) for plate in frame.plates) < 230

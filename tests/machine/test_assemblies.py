@@ -104,6 +104,7 @@ def test_a_bed_is_screwed_down_every_so_far() -> None:
     plate = bed(lay, "bed", lay.machine.bed, "bed", (-0.3, 0.3), (-0.2, 0.2), 0.0)
     places = screw_places(0.28)
     assert max(b - a for a, b in itertools.pairwise(places)) < 0.2
+    assert 12 * len(screw_places(3.0, 12)) <= 216
     member = beam(
         lay,
         "cross_member",

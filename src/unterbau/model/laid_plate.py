@@ -20,6 +20,8 @@ SAME = 0.006
 """Places closer together than this are held as one, m."""
 PITCH = 0.08
 """Between the bolts of a rail, m; common practice, no source."""
+MOST_BOLTS = 36
+"""That a rail on a plate is held by in the model: beyond some 2.8 m they stand for their neighbours too."""
 INSET = 0.01
 FINENESS, NARROW = 14, 5
 """At least so many elements along the long side, and across the short one."""
@@ -142,7 +144,7 @@ class LaidPlate(Straight):
         length = dist(start, end)
         line = tuple((b - a) / length for a, b in zip(start, end, strict=True))
         direction: Vector = (line[0], line[1], line[2])
-        count = max(1, ceil((length - 2 * INSET) / PITCH - 1e-9))
+        count = min(MOST_BOLTS - 1, max(1, ceil((length - 2 * INSET) / PITCH - 1e-9)))
         stops = [INSET + (length - 2 * INSET) * k / count for k in range(count + 1)]
         axis = [plus(plus(start, direction, stop), up, over) for stop in stops]
         nodes = [self.hold(place) for place in axis]

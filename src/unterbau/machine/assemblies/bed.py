@@ -17,6 +17,8 @@ FIELDS = (8, 8)
 """In which a bed is drawn bending, and between whose corners the work stands."""
 SCREW = 0.16
 """Between the screws of a bed on a member, m; common practice, no source."""
+ALL_SCREWS = 200
+"""Of a bed on all its members, at the most about so many: on a long bed with many members they stand further apart."""
 FROM_END = 0.03
 
 
@@ -47,10 +49,10 @@ def bed(
     return Bed(plate, tuple(xs[0] + x for x in fields[0]), tuple(ys[0] + y for y in fields[1]), top)
 
 
-def screw_places(half: float) -> tuple[float, ...]:
-    """Return where screws stand along a member that reaches from -half to half, m."""
+def screw_places(half: float, members: int = 1) -> tuple[float, ...]:
+    """Return where screws stand along each of so many members that reach from -half to half, m."""
     inside = half - FROM_END
-    count = max(2, round(2 * inside / SCREW) + 1)
+    count = max(2, round(2 * inside / max(SCREW, 2 * inside * members / ALL_SCREWS)) + 1)
     return tuple(-inside + 2 * inside * k / (count - 1) for k in range(count))
 
 

@@ -72,7 +72,7 @@ def ladder(lay: Layout[LadderParts], side_x: float, span: tuple[float, float], e
             foot(lay, laid, lay.near(laid, (ends[0][0], y, ends[0][2])))
     lay.corners = tuple(end for line in sides for end in (line.first, line.last))
     reach, z = side_x - width / 2, top - cross_h / 2
-    screws = screw_places(min(edge, reach))
+    screws = screw_places(min(edge, reach), n)
     crosses = []
     for number, y in enumerate(rows, 1):
         inside = tuple(x + reach for x in screws)

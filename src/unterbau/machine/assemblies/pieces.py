@@ -1,6 +1,7 @@
 """Laying the pieces of a machine: bars, plates, their joints, ribs and gussets, feet."""
 
 from dataclasses import replace
+from math import dist
 
 from unterbau.catalogue.joints import Face
 from unterbau.errors import InputError
@@ -21,6 +22,8 @@ Host = Bar | PlatePiece
 DRAWN = (4, 2)
 """Fields along and across in which a plate is drawn bending."""
 OFF = 1e-4
+SHORTEST = 1e-3
+"""No member is shorter, m."""
 INSET = 0.02  # of a foot from the edge
 BESIDE: tuple[Vector, ...] = ((1.0, 0.0, 0.0), (-1.0, 0.0, 0.0))
 """The faces of a column to the right and left."""
@@ -32,7 +35,13 @@ def beam(
     lay: Lay, key: Key, part: Member, name: str, start: Vector, end: Vector, up: Vector = Z,
     at: tuple[float, ...] = (), pieces: int = 6, carries: bool = False,
 ) -> Bar:  # fmt: skip
-    """Lay a member from start to end; something is fastened at some distances, rails are screwed to it or not."""
+    """Lay a member from start to end; something is fastened at some distances, rails are screwed to it or not.
+
+    Raises:
+        InputError: There is no room for it.
+    """
+    if (length := dist(start, end)) < SHORTEST:
+        raise InputError(key, f"expected room for it between its neighbours, {length * 1e3:.1f} mm are left")
     height, width = member_size(part)
     return lay.put(Bar(key, name, part, start, end, up, height, width, at, pieces, carries))
 

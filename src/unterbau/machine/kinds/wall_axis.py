@@ -25,6 +25,9 @@ from unterbau.structure.weights import member_size
 
 FLOOR = 1e9  # N/m and N·m/rad: what the work stands on is taken as firm
 
+ARM = 0.02
+"""Least length of an arm between its plates, m."""
+
 
 @dataclass(frozen=True, slots=True)
 class WallSizes(Sizes):
@@ -95,6 +98,12 @@ def put_up(lay: Layout[WallAxis]) -> None:
     plate = _carriage(lay, host, x)
     with lay.moved_by("X"):
         z = d.beam_height
+        short = ARM + (m.x_plate.thickness + m.head_plate.thickness) / 2 - (plate.start[1] - at.carrier_y)
+        if short > 0.0:
+            expected = (
+                f"expected at least {(d.arm_reach + short) * 1e3:.0f} mm, so that {ARM * 1e3:g} mm of arm are left"
+            )
+            raise InputError("dimensions.arm_reach", expected)
         arm = beam(lay, "arm", m.arm, "arm", (x, plate.start[1], z), (x, at.carrier_y, z), Z, pieces=5)
         fasten(lay, "arm_joint", m.arm_joint, arm, False, plate)
         low, high = at.z_block_z[0] - 0.03, max(at.z_block_z[1] + 0.03, z + arm_h / 2)
