@@ -81,12 +81,12 @@ def test_modes_that_never_settle_are_given_up() -> None:
     assert all(np.isfinite(value) and value > 0.0 for value in frequencies)
 
 
-@pytest.mark.parametrize("reach", [0.15, 0.1855620969722326, 0.2])
-def test_an_arm_without_length_is_refused(reach: float) -> None:
+@pytest.mark.parametrize(("reach", "overhang"), [(0.15, 0.045), (0.1855620969722326, 0.1068112432647424), (0.2, 0.2)])
+def test_an_arm_without_length_is_refused(reach: float, overhang: float) -> None:
     """The head's plate and the plate on the beam in one plane: a bar without direction."""
     machine = WallAxis()
     with pytest.raises(InputError, match=r"arm_reach.*expected at least \d+ mm"):
-        lay_out(replace(machine, dimensions=replace(machine.dimensions, arm_reach=reach)))
+        lay_out(replace(machine, dimensions=replace(machine.dimensions, arm_reach=reach, spindle_overhang=overhang)))
 
 
 def test_a_bed_of_six_metres_on_twelve_members_stays_small() -> None:
@@ -95,4 +95,4 @@ def test_a_bed_of_six_metres_on_twelve_members_stays_small() -> None:
     sizes = replace(machine.dimensions, travel_x=6.0, travel_y=3.0, cross_members=12)
     frame = to_frame(replace(machine, dimensions=sizes), Place(), "likely").frame
     assert len(frame.nodes) < 1300
-    assert max(len(plate.held) for plate in frame.plates) < 230
+    assert max(len(plate.patches) for plate in frame.plates) < 230

@@ -8,7 +8,8 @@ from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.shop.build.tests import AXES, Test
 from unterbau.structure.parts import Place
 from unterbau.studies.compliance import tip_compliance
-from unterbau.studies.learn import _Model, learn
+from unterbau.studies.learning.learn import learn
+from unterbau.studies.learning.springs import ScaledSprings
 
 PLACES = (Place(), Place(0.0, 0.0, 0.0), Place(1.0, 1.0, 0.0))
 NOISE = 0.03
@@ -19,12 +20,12 @@ def built_machine() -> MovingGantry:
     return MovingGantry()
 
 
-def drawn_truth(model: _Model, draw: np.random.Generator) -> np.ndarray:
+def drawn_truth(model: ScaledSprings, draw: np.random.Generator) -> np.ndarray:
     """Return logarithms of stiffnesses drawn from the prior."""
     return np.asarray(draw.normal(0.0, model.sigma))
 
 
-def read_on(model: _Model, truth: np.ndarray, draw: np.random.Generator) -> tuple[Test, ...]:
+def read_on(model: ScaledSprings, truth: np.ndarray, draw: np.random.Generator) -> tuple[Test, ...]:
     """Return pushes at three places and the first two taps of a machine, with noise."""
     found = []
     for place in PLACES:
@@ -42,7 +43,7 @@ def main() -> int:
     """Print how many hidden faults were found, and how often bands hold the truth."""
     count = int(sys.argv[1]) if len(sys.argv) > 1 else 100
     machine, draw = built_machine(), np.random.default_rng(5)
-    model = _Model(machine)
+    model = ScaledSprings(machine)
     start = model.solved(Place(), np.zeros(len(model.keys)))
     shares = np.max([-model.give(start, axis)[1] for axis in range(3)], axis=0)
     large = np.flatnonzero(shares > 0.1)

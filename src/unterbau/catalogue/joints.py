@@ -108,6 +108,8 @@ class JointKind:
     rigid: bool
     edge: float = 0.0
     """How far in from the edge of the face such a piece usually sits, m."""
+    mass: float = 0.0
+    """Of each piece with its screws, kg; from memory."""
 
     def springs(self, level: Level, count: int, face: Face, across: int = 0, edge: float = 0.0) -> Six:
         """Return the six stiffnesses of `count` such joints on one face, N/m and N·m/rad.
@@ -187,6 +189,7 @@ def _kind(row: dict[str, Any]) -> JointKind:
         bond,
         bool(row.get("rigid", False)),
         row.get("edge_mm", 0.0) / 1e3,
+        row["kg"],
     )
 
 

@@ -16,7 +16,7 @@ from unterbau.cli import output
 def learn(project: Path, candidate: str | None, as_json: bool, target: str) -> None:
     """Print the machine as built, by the tests that PROJECT holds of a candidate; without tests, as predicted."""
     from unterbau.files.project_json import candidate_named, read_project
-    from unterbau.studies.learn import learn as taught
+    from unterbau.studies.learning.learn import learn as taught
 
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
@@ -34,6 +34,7 @@ def learn(project: Path, candidate: str | None, as_json: bool, target: str) -> N
                 for one in found.unknowns
             ],
             "loose": [list(group) for group in found.loose],
+            "suspected": [{"part": key, "chance": chance} for key, chance in found.suspected],
             "compared": [
                 {"sort": one.test.sort, "axis": one.test.axis if one.test.sort == "push" else None,
                  "measured": one.test.value, "before": one.before, "after": one.after, "surprise": one.surprise}
@@ -51,5 +52,6 @@ def learn(project: Path, candidate: str | None, as_json: bool, target: str) -> N
         after = one.posterior
         lines += [f"  {one.label}: {after.likely:.2f} of likely ({after.low:.2f} to {after.high:.2f})"]
     lines += [f"  probably loose: {' or '.join(group)}" for group in found.loose]
+    lines += [f"  perhaps loose: {key} ({chance:.0%})" for key, chance in found.suspected]
     lines += [f"  next: {found.next_test}"] if found.next_test else []
     output.write(target, "\n".join(lines) + "\n")

@@ -166,7 +166,7 @@ def _mesh(spec: PlateSpec) -> _Mesh:
     a, b = x[corners[:, 1]] - x[corners[:, 0]], y[corners[:, 3]] - y[corners[:, 0]]
     patch_of = np.full(nx * ny, -1)
     for place, patch in enumerate(spec.patches):
-        inside = (np.abs(x - patch.x) < patch.half_x + SNAP) & (np.abs(y - patch.y) < patch.half_y + SNAP)
+        inside = (np.abs(x - patch.x) < patch.half_x + ON_LINE) & (np.abs(y - patch.y) < patch.half_y + ON_LINE)
         if not inside.any():
             raise ValueError(f"patch at {patch.x:g}, {patch.y:g} covers no crossing of mesh lines")
         patch_of[inside] = place

@@ -26,7 +26,7 @@ from unterbau.structure.motion import Blocks, DriveTrain, Rail
 from unterbau.structure.parts import Guide, Plate
 from unterbau.structure.spot import NUT
 from unterbau.structure.train import corner_of, train_parts
-from unterbau.structure.vectors import Vector, X, Z, cross, dot, minus, plus
+from unterbau.structure.vectors import ZERO, Vector, X, Z, cross, dot, minus, plus, scaled
 
 SHAFT_PIECES = 12
 MOTOR_ZETA = 0.03
@@ -152,17 +152,19 @@ def _weigh(one: DriveTrain, model: Model, nut: int, bearing: int) -> None:
     """Put a drive's parts where they weigh; what hangs on the far end of a plate counts at the bearing."""
     host, places = model.host(one.host), model.frame.places
     for part in train_parts(one, model.structure):
-        if part.at == "nut":
-            model.frame.mass(nut, part.mass)
-        elif part.at == "corner":
-            model.frame.mass(model.node(corner_of(one, model.structure)), part.mass)
-        elif part.at == "bearing" or not isinstance(host, Laid):
-            model.frame.mass(bearing, part.mass)
-        elif part.sort == "screw":
+        middle = model.moved(scaled(plus(part.start, part.end), 0.5), part.carrier)
+        if part.sort == "screw" and part.at == "far" and isinstance(host, Laid):
             model.frame.spread(host.chain.nodes, part.mass)
+            continue
+        if part.at == "nut":
+            node = nut
+        elif part.at == "corner":
+            node = model.node(corner_of(one, model.structure))
+        elif part.at == "far" and isinstance(host, Laid):
+            node = min(host.chain.nodes, key=lambda n: dist(places[n], middle))
         else:
-            far = model.moved(part.start, one.carrier)
-            model.frame.mass(min(host.chain.nodes, key=lambda n: dist(places[n], far)), part.mass)
+            node = bearing
+        model.frame.mass(node, part.mass, ZERO if part.sort == "screw" else minus(middle, places[node]))
 
 
 def _shaft_end(model: Model, one: DriveTrain, bearing: int, up: Vector) -> int:

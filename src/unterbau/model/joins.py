@@ -21,6 +21,7 @@ from unterbau.structure.parts import Joint
 from unterbau.structure.spot import Spot
 from unterbau.structure.stand import REST
 from unterbau.structure.vectors import Vector, X, Y, Z, cross, plus, scaled
+from unterbau.structure.weights import joint_mass, screw_mass
 
 CAP = 0.02
 """How deep a cap grips a round post, m; common practice, no source."""
@@ -58,6 +59,7 @@ def put_joint(
     """Put the springs of a joint between two nodes, at the first's place."""
     springs, zeta = joint_springs(chosen, face)
     model.frame.spring(key, i, j, springs, normal, up, zeta)
+    model.frame.mass(i, joint_mass(chosen))
     if chosen.play:
         model.frame.loose.append((len(model.frame.springs) - 1, chosen.play / CAP))
 
@@ -105,6 +107,7 @@ def _join_profiles(model: Model, key: str, chosen: Joint, part: Laid, last: bool
     k = at_levels(lambda level: tuple(part_of * one for one in springs.at(level)))
     for chain in ends:
         model.frame.spring(key, chain.nodes[-1 if last else 0], held, k, part.along, part.up, zeta)
+    model.frame.mass(part.chain.nodes[-1 if last else 0], joint_mass(chosen))
 
 
 def base_plate(one: BasePlateJoin, model: Model) -> None:
@@ -129,6 +132,7 @@ def base_plate(one: BasePlateJoin, model: Model) -> None:
             held = host.hold(place, (radius, radius))
         root = laid.hold(place, (radius, radius))
         model.frame.spring(one.key, root, held, springs, part.along, part.up, BOLTED_ZETA)
+        model.frame.mass(root, screw_mass(group.size))
 
 
 def foot(one: Foot, model: Model) -> None:

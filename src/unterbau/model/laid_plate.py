@@ -9,7 +9,7 @@ import numpy as np
 
 from unterbau.materials.material import Material
 from unterbau.mechanics.frame import Plate as FramePlate
-from unterbau.mechanics.plate import Patch, PlateSpec, lines
+from unterbau.mechanics.plate import SNAP, Patch, PlateSpec, lines
 from unterbau.mechanics.plate_element import PlateMaterial
 from unterbau.model.frame_builder import Chain, FrameBuilder
 from unterbau.model.member import BeamValues
@@ -180,10 +180,11 @@ class LaidPlate(Straight):
             work()
         patches = _apart([Patch(one.x, one.y, *one.half) for one in self.held])
         widest = min(max(self.length, self.width) / FINENESS, min(self.length, self.width) / NARROW)
+        xs = lines(self.length, self.xs, _edges([(p.x, p.half_x) for p in patches]), widest)
+        ys = lines(self.width, self.ys, _edges([(p.y, p.half_y) for p in patches]), widest)
+        patches = [Patch(p.x, p.y, _onto(xs, p.x, p.half_x), _onto(ys, p.y, p.half_y)) for p in patches]
         spec = PlateSpec(
-            lines(self.length, self.xs, _edges([(p.x, p.half_x) for p in patches]), widest),
-            lines(self.width, self.ys, _edges([(p.y, p.half_y) for p in patches]), widest),
-            self.height, plate_material(self.base, self.weighs), tuple(patches),
+            xs, ys, self.height, plate_material(self.base, self.weighs), tuple(patches),
             tuple((self.xs[i], self.ys[j]) for i, j in self.nodes), self.halved,
         )  # fmt: skip
         held = np.array([one.node for one in self.held], dtype=np.intp)
@@ -209,6 +210,13 @@ def plate_material(base: Material, weighs: float = 1.0) -> PlateMaterial:
 def _edges(patches: list[tuple[float, float]]) -> list[float]:
     """Return where patches begin and end along a direction; where a point is, if they have no size."""
     return [middle + side * half for middle, half in patches for side in ((-1, 1) if half else (0,))]
+
+
+def _onto(mesh: tuple[float, ...], middle: float, half: float) -> float:
+    """Return half a patch, a little wider where an edge of it shares a line of the mesh that lies just outside."""
+    ends = (middle - half, middle + half)
+    near = [line for end in ends for line in mesh if abs(line - end) < SNAP]
+    return max([half, *(abs(line - middle) for line in near)])
 
 
 def _apart(patches: list[Patch]) -> list[Patch]:

@@ -20,7 +20,15 @@ from unterbau.structure.stand import stand_lines
 from unterbau.structure.structure import Single, Step, Structure
 from unterbau.structure.train import TrainPart, train_parts
 from unterbau.structure.wares import member_lines, plate_names
-from unterbau.structure.weights import backing_mass, cutter_mass, inner_plates, member_size, rod_mass
+from unterbau.structure.weights import (
+    backing_mass,
+    cutter_mass,
+    inner_plates,
+    joint_mass,
+    member_size,
+    rod_mass,
+    screw_mass,
+)
 
 Found = Iterator[Line]
 
@@ -129,9 +137,9 @@ def _joint(key: str, chosen: Joint) -> Line:
     if chosen.kind == BOLTS:
         group = chosen.group
         count = group.across * group.along
-        return Line(key, f"bolt {group.size}", count, 0.0, 0.0, (f"joint:{group.size}", "joint:bolt"))
+        return Line(key, f"bolt {group.size}", count, 0.0, joint_mass(chosen), (f"joint:{group.size}", "joint:bolt"))
     label = own_joint(chosen.own).label if chosen.kind == OWN and chosen.own else joint(chosen.kind).label
-    return Line(key, label, chosen.count, 0.0, 0.0, (f"joint:{chosen.kind}",))
+    return Line(key, label, chosen.count, 0.0, joint_mass(chosen), (f"joint:{chosen.kind}",))
 
 
 @_lines.register
@@ -143,7 +151,9 @@ def _join(one: Join | EndJoin, _structure: Structure) -> Found:
 def _base_plate(one: BasePlateJoin, structure: Structure) -> Found:
     yield from _plate(one.plate, structure)
     size = one.joint.group.size
-    yield Line(one.key, f"bolt {size}", len(one.bolts), 0.0, 0.0, (f"joint:{size}", "joint:bolt"))
+    yield Line(
+        one.key, f"bolt {size}", len(one.bolts), 0.0, len(one.bolts) * screw_mass(size), (f"joint:{size}", "joint:bolt")
+    )
 
 
 @_lines.register

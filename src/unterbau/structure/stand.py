@@ -25,12 +25,21 @@ LEGS: dict[StandKind, tuple[Member, int]] = {
 """Legs, and the factor of EI/h³."""
 PANEL = Plate(0.018, "birch-ply")
 BLOCK = "concrete-c30"
+FOOT, CASTER = 0.15, 0.5
+"""Each, kg; from memory."""
 EDGE = 0.05  # of a block or box beyond the feet
 
 
 def stand_lines(stand: Stand, places: list[Vector]) -> tuple[Line, ...]:
     """Return what a stand adds to the list of parts."""
-    feet = Line(REST, "caster" if stand.casters else "levelling foot", len(places), 0.0, 0.0, ("foot",))
+    feet = Line(
+        REST,
+        "caster" if stand.casters else "levelling foot",
+        len(places),
+        0.0,
+        len(places) * (CASTER if stand.casters else FOOT),
+        ("foot",),
+    )
     wide, deep = extent(places)
     if stand.kind in LEGS:
         member = LEGS[stand.kind][0]

@@ -4,10 +4,12 @@ from dataclasses import dataclass
 from math import pi
 
 from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import BOLTS, OWN, joint
+from unterbau.catalogue.screws import screw_size
 from unterbau.materials.material import material
 from unterbau.sections.section import section
 from unterbau.structure.bodies import Ring
-from unterbau.structure.parts import FLUTED, Cutter, Member
+from unterbau.structure.parts import FLUTED, Cutter, Joint, Member
 
 BESIDE = 0.01
 """A strip under a rail is wider than it by this on both sides, m."""
@@ -85,3 +87,21 @@ def cutter_mass(cutter: Cutter) -> float:
     shank = 0.0 if cutter.stick_out - cutter.fluted <= SHORT else cutter.stick_out - cutter.fluted
     thick = rod_mass(cutter.shank or cutter.diameter, cutter.material, shank)
     return thick + rod_mass(FLUTED * cutter.diameter, cutter.material, cutter.stick_out - shank)
+
+
+def joint_mass(chosen: Joint) -> float:
+    """Return what all pieces of a joint weigh, kg; one of the person's own values has none stated."""
+    if chosen.kind == OWN:
+        return 0.0
+    if chosen.kind == BOLTS:
+        return chosen.group.across * chosen.group.along * screw_mass(chosen.group.size)
+    return joint(chosen.kind).mass * chosen.count
+
+
+def screw_mass(size: str) -> float:
+    """Return the mass of a steel screw three diameters long, with washer and nut, kg.
+
+    Source:
+        Proportions of socket heads, washers and nuts: 5.5 d³ of steel in all, from memory.
+    """
+    return 5.5 * screw_size(size).d ** 3 * material("steel-s235").rho

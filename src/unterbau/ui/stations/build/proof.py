@@ -7,7 +7,7 @@ from typing_extensions import override
 
 from unterbau.band import Band
 from unterbau.shop.build.tests import Test
-from unterbau.studies.learn import Learned
+from unterbau.studies.learning.learn import Learned
 from unterbau.ui.theme import colour, em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.units import stiffness_text

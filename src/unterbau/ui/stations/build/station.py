@@ -24,7 +24,7 @@ from unterbau.shop.pour.cure import Event
 from unterbau.shop.state import ShopState
 from unterbau.structure.parts import Place
 from unterbau.studies.building import build_schedule, build_steps
-from unterbau.studies.learn import Learned, learn
+from unterbau.studies.learning.learn import Learned, learn
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
@@ -174,6 +174,9 @@ class BuildStation(FollowingPage):
         self.proof.show_learned(found, tests)
         labels = {one.key: one.label for one in found.unknowns}
         words = [f"probably loose: {' or '.join(labels[key] for key in group)}" for group in found.loose]
+        if found.suspected:
+            maybe = ", ".join(f"{labels[key]} ({chance:.0%})" for key, chance in found.suspected)
+            words.append(f"perhaps loose, the tests do not tell yet: {maybe}")
         words += [f"next test: {found.next_test}"] if found.next_test else []
         odd = [one for one in found.compared if one.surprise > 3.0]
         words += [f"{len(odd)} readings are far from what was predicted"] if odd else []
