@@ -105,7 +105,7 @@ def check_prices(book: PriceBook) -> None:
 KINDS = {
     "bar": "bar and tube, {}", "slotted": "slotted profile, {}", "plate": "plate, cut, {}", "fill": "fill, {}",
     "section": "{}", "joint": "joint: {}", "block": "guide block, {}", "rail": "rail, {}",
-    "drive": "{}, set with motor",
+    "drive": "{}, with motor",
     "motor": "{}, more than a stepper",
     "machine": "{}",
 }  # fmt: skip

@@ -32,7 +32,7 @@ from unterbau.strict import STRICT
 from unterbau.structure.parts import Member
 
 FORMAT = "unterbau-project"
-VERSION: Final = 7
+VERSION: Final = 8
 SUFFIX = ".unterbau"
 
 
@@ -53,7 +53,7 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[7]
+    version: Literal[8]
     name: str
     units: Units
     benchmark: str

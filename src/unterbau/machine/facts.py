@@ -4,6 +4,7 @@ from unterbau.band import Band
 from unterbau.catalogue.drives import ENDLESS, drive, motors
 from unterbau.catalogue.guides import block, installed
 from unterbau.catalogue.joints import BOLTS, BoltGroup
+from unterbau.materials.layered import layered
 from unterbau.materials.material import material
 from unterbau.model.bolted import SOURCE, each, limits
 from unterbau.model.joining import joint_kind
@@ -34,6 +35,8 @@ def facts(key: str, part: Part, units: Units = "mm") -> tuple[str, ...]:
             return _member(part, units)
         case Plate():
             base = material(part.material)
+            if part.under is not None:
+                base = layered(part.material, part.under, part.thickness, part.under_thickness)
             model = (
                 "Modelled as a plate: bending with shear, stretch in its own plane, by finite elements; rigid under "
                 "what is bolted to it. Ribs are plates too, held along their foot. Holes and pockets are left out."

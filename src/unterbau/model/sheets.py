@@ -1,6 +1,7 @@
 """Plates put into a frame."""
 
-from unterbau.materials.material import material
+from unterbau.materials.layered import layered
+from unterbau.materials.material import Material, material
 from unterbau.model.laid_plate import LaidPlate
 from unterbau.model.modelled import Model
 from unterbau.structure.piece import PlatePiece
@@ -11,7 +12,7 @@ def lay_sheet(model: Model, piece: PlatePiece, crossed: bool = True) -> LaidPlat
     start, end = model.moved(piece.start, piece.carrier), model.moved(piece.end, piece.carrier)
     name, xs, ys = piece.name, piece.xs, piece.ys
     laid = LaidPlate(
-        model.frame, piece.key, name, start, end, piece.up, piece.height, piece.width, xs, ys, material(piece.material),
+        model.frame, piece.key, name, start, end, piece.up, piece.height, piece.width, xs, ys, _made_of(piece),
         piece.halved, piece.weighs,
     )  # fmt: skip
     for i, x in enumerate(xs):
@@ -23,3 +24,9 @@ def lay_sheet(model: Model, piece: PlatePiece, crossed: bool = True) -> LaidPlat
     model.plates.append(laid)
     model.sheets[name] = laid
     return laid
+
+
+def _made_of(piece: PlatePiece) -> Material:
+    if piece.lower is None:
+        return material(piece.material)
+    return layered(piece.material, piece.lower[0], piece.height, piece.lower[1])

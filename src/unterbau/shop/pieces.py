@@ -112,23 +112,26 @@ def _all(structure: Structure) -> Iterator[ShopPiece]:
                 step.diameter, (), (), mass,
             )  # fmt: skip
         elif isinstance(step, PlatePiece):
-            yield _plate(step, plate_holes(step, screws))
+            yield from _plate(step, plate_holes(step, screws))
         elif isinstance(step, BasePlateJoin):
-            yield _plate(step.plate, plate_holes(step.plate, screws))
+            yield from _plate(step.plate, plate_holes(step.plate, screws))
         elif isinstance(step, RibJoin):
-            yield _plate(step.rib, ())
+            yield from _plate(step.rib, ())
         elif isinstance(step, GussetJoin):
-            yield _plate(step.plate, ())
+            yield from _plate(step.plate, ())
 
 
-def _plate(one: PlatePiece, holes: tuple[Hole, ...]) -> ShopPiece:
-    base, (long, wide) = material(one.material), one.size
-    mass = base.rho * one.height * long * wide * (0.5 if one.halved else 1.0)
-    words = f"plate {one.height * 1e3:g} mm"
-    return ShopPiece(
-        "", (one.name,), one.key, "plate", words, one.material, long, wide, one.height, (), holes, mass,
-        halved=one.halved,
-    )  # fmt: skip
+def _plate(one: PlatePiece, holes: tuple[Hole, ...]) -> Iterator[ShopPiece]:
+    """Yield a plate, or both of its layers: they are drilled together, right through."""
+    long, wide = one.size
+    for number, (made_of, thickness) in enumerate(one.layers):
+        base = material(made_of)
+        mass = base.rho * thickness * long * wide * (0.5 if one.halved else 1.0)
+        words, name = f"plate {thickness * 1e3:g} mm", one.name if not number else f"{one.name}, lower layer"
+        deep = tuple(replace(hole, depth=min(hole.depth, thickness)) for hole in holes) if one.lower else holes
+        yield ShopPiece(
+            "", (name,), one.key, "plate", words, made_of, long, wide, thickness, (), deep, mass, halved=one.halved
+        )
 
 
 def _bar(structure: Structure, one: Bar, cut: Sawn) -> ShopPiece:

@@ -105,6 +105,8 @@ def item_key(item: Item) -> str:
 def basket(items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought, ...], candidate: str) -> Basket:
     """Return a candidate's list with what became of each item; behind it what was bought and is needed no longer.
 
+    What belongs to a set, as nut and motor to a drive, is no line of its own.
+
     Args:
         items: The list of parts with money.
         words: What each is called.
@@ -114,6 +116,8 @@ def basket(items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought
     known = {one.item: one for one in bought if one.candidate == candidate}
     rows = []
     for item, text in zip(items, words, strict=True):
+        if not item.price:  # bought with its set
+            continue
         key = item_key(item)
         one = known.pop(key, None)
         state: State = "needed" if one is None else one.state

@@ -13,7 +13,7 @@ Meant = Literal["bore", "lap", "inlet", "recess", "cut", "seat"]
 LEAST = 1e-4
 """Less than this counts as touching, m."""
 MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
-    (frozenset({"x_drive"}), frozenset({"side"}), "bore"),
+    (frozenset({"x_drive", "x_motor"}), frozenset({"side"}), "bore"),
     (frozenset({"shaft"}), frozenset({"headstock", "tailstock"}), "bore"),
     (frozenset({"brace"}), frozenset({"brace"}), "lap"),
     (frozenset({"x_guides"}), frozenset({"tailstock", "headstock"}), "inlet"),

@@ -31,6 +31,8 @@ from unterbau.structure.weights import (
 )
 
 Found = Iterator[Line]
+IN_THE_SET = "stepper"
+"""Kind of motor that the price of a drive has in it."""
 
 
 def lines_of(structure: Structure) -> tuple[Line, ...]:
@@ -122,9 +124,12 @@ def _bar(one: Bar, structure: Structure) -> Found:
 
 @_lines.register
 def _plate(one: PlatePiece, _structure: Structure) -> Found:
-    base, (long, wide) = material(one.material), one.size
-    mass = base.rho * one.height * long * wide * (0.5 if one.halved else 1.0)
-    yield Line(one.key, one.text, 1, long, mass, plate_names(one.material), wide)
+    long, wide = one.size
+    for made_of, thickness in one.layers:
+        base = material(made_of)
+        mass = base.rho * thickness * long * wide * (0.5 if one.halved else 1.0)
+        text = one.text if one.lower is None else f"plate {thickness * 1e3:g} mm, {base.label}"
+        yield Line(one.key, text, 1, long, mass, plate_names(made_of), wide)
 
 
 @_lines.register
@@ -197,8 +202,8 @@ def _drive(one: DriveTrain, structure: Structure) -> Found:
 def _train_line(one: DriveTrain, part: TrainPart) -> Line:
     """Return a drive's part; the price of the whole set stands with its screw, belt or rack."""
     if part.sort == "screw":
-        return Line(one.key, f"{part.text}, set with motor", 1, one.length, part.mass, (f"drive:{one.drive.kind}",))
-    names = (f"motor:{one.motor.kind}",) if part.sort == "motor" else ()
+        return Line(one.key, f"{part.text} with motor", 1, one.length, part.mass, (f"drive:{one.drive.kind}",))
+    names = (f"motor:{one.motor.kind}",) if part.sort == "motor" and one.motor.kind != IN_THE_SET else ()
     return Line(part.key, part.text, 1, 0.0, part.mass, names)
 
 

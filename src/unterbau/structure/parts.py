@@ -45,6 +45,12 @@ class Plate:
     """Upright strips of the same material, welded or bonded on."""
     rib_height: float = 0.04
     rib_thickness: float = 0.01
+    under: str | None = None
+    """Material of a layer that is glued under it, if there is one."""
+    under_thickness: float = 0.0
+    """Of the thickness, how much that layer is, m."""
+    sealed: bool = False
+    """Whether timber is sealed on all faces and edges."""
 
 
 @dataclass(frozen=True, slots=True)

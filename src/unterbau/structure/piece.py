@@ -96,6 +96,8 @@ class PlatePiece(Straight):
     made: tuple[float, float] | None = None
     """Length and width as cut, where the model counts more: a rib's foot reaches to the middle of its plate."""
     carrier: Carrier = STILL
+    lower: tuple[str, float] | None = None
+    """Material and thickness of a layer glued under it, which its height has in it, m."""
 
     @cached_property
     def length(self) -> float:
@@ -107,6 +109,13 @@ class PlatePiece(Straight):
         """Unit vector from start to end."""
         line, length = minus(self.end, self.start), self.length
         return (line[0] / length, line[1] / length, line[2] / length)
+
+    @property
+    def layers(self) -> tuple[tuple[str, float], ...]:
+        """Material and thickness of each layer, the upper first, m."""
+        if self.lower is None:
+            return ((self.material, self.height),)
+        return ((self.material, self.height - self.lower[1]), self.lower)
 
     @cached_property
     def across(self) -> Vector:

@@ -1,7 +1,7 @@
 """What a drive is bought of, each with its room: screw or belt, motor, coupling, bearings, nut."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from unterbau.catalogue.drives import DriveKind, drive, motors
@@ -18,8 +18,12 @@ from unterbau.structure.vectors import ZERO, Vector, X, Y, Z, cross, dot, minus,
 Where = Literal["bearing", "far", "nut", "corner"]
 CLEAR = 0.003
 """Between a coupling and the motor's flange, of a pulley and a motor, m."""
+BRACKET, ALUMINIUM = 0.006, 2700.0
+"""Thickness of the plate under a motor that stands beside its screw, m, and what it weighs, kg/m³."""
 APART = 0.05
 """Of two pinions on one rack from between them, m."""
+BEYOND = 0.035
+"""The end of a beam, m: there the motors of crossed belts stand."""
 RIGHT_CORNER = 2
 """Of a frame's corners, where the second motor of crossed belts stands."""
 
@@ -115,8 +119,7 @@ def train_parts(one: DriveTrain, structure: Structure) -> tuple[TrainPart, ...]:
     kind = laid.kind
     size = Envelope(kind.diameter, one.length, kind.mass_per_metre * one.length)
     middle = plus(laid.start, laid.inward, one.length / 2)
-    at: Where = "corner" if one.crossed else "far"
-    long = laid.part("screw", kind.label, size, middle, laid.inward, at)
+    long = laid.part("screw", kind.label, size, middle, laid.inward, "far")
     if kind.nut is None:
         return long, *(_crossed(laid) if one.crossed else _belt(laid))
     return long, *(_rack(laid) if "pinion" in laid.train.parts else _screw(laid))
@@ -125,7 +128,7 @@ def train_parts(one: DriveTrain, structure: Structure) -> tuple[TrainPart, ...]:
 def _screw(laid: _Laid) -> Iterator[TrainPart]:
     parts, inward, label, (fixed, floating) = laid.train.parts, laid.inward, laid.kind.label, laid.kind.ends
     yield laid.part("nut", f"nut of {label}", parts["nut"], laid.nut, inward, "nut")
-    seat = plus(laid.start, inward, fixed)
+    seat = plus(laid.start, inward, fixed - parts["fixed"].length / 2)  # flanged to the outside of what holds it
     yield laid.part("bearing", f"fixed bearing of {label}", parts["fixed"], seat, inward, "bearing", True)
     far = plus(laid.end, inward, -floating / 2)
     yield laid.part("bearing", f"floating bearing of {label}", parts["floating"], far, inward, "far", True)
@@ -137,8 +140,27 @@ def _screw(laid: _Laid) -> Iterator[TrainPart]:
         for number, place in enumerate((laid.start, plus(laid.start, laid.one.aside))):
             text = "pulley, belt to the motor beside"
             yield laid.part("pulley", text, short, place, inward, "bearing", number=number)
+        yield _bracket(laid, coupling)
     face = plus(plus(laid.start, laid.one.aside), inward, -coupling.length / 2 - CLEAR)
     yield laid.motor(face, scaled(inward, -1.0), "bearing")
+
+
+def _bracket(laid: _Laid, coupling: Envelope) -> TrainPart:
+    """Return the plate that carries a motor beside its screw, from the screw's bearing over to the motor."""
+    aside = laid.one.aside
+    reach = dot(aside, aside) ** 0.5
+    away = scaled(aside, 1 / reach)
+    side = laid.motor(laid.start, laid.inward, "bearing").ring
+    wide = max(y for y, _ in side) - min(y for y, _ in side)
+    long = reach + wide / 2 + coupling.across / 2
+    middle = plus(plus(laid.start, laid.inward, -coupling.length / 2 - CLEAR + BRACKET / 2), away,
+                  (reach + wide / 2 - coupling.across / 2) / 2)  # fmt: skip
+    mass = ALUMINIUM * BRACKET * long * wide
+    size = Envelope(wide, long, mass)
+    part = laid.part("bracket", "plate under the motor beside", size, middle, away, "bearing")
+    return replace(
+        part, ring=box_ring(wide, BRACKET) if abs(dot(part.up, laid.inward)) > 0.5 else box_ring(BRACKET, wide)
+    )
 
 
 def _belt(laid: _Laid) -> Iterator[TrainPart]:
@@ -153,7 +175,11 @@ def _belt(laid: _Laid) -> Iterator[TrainPart]:
 def _crossed(laid: _Laid) -> Iterator[TrainPart]:
     parts, label = laid.train.parts, laid.kind.label
     yield laid.part("nut", f"clamp of {label}", parts["clamp"], laid.nut, laid.inward, "nut", True)
-    place = corner_of(laid.one, laid.structure).place
+    if laid.one.number > 1:
+        return  # one motor moves both
+    corner, corners = corner_of(laid.one, laid.structure).place, laid.structure.corners
+    outward = 1.0 if corner[1] > sum(one.place[1] for one in corners) / len(corners) else -1.0
+    place = plus(corner, Y, outward * BEYOND)
     yield laid.part("pulley", f"pulley of {label}", parts["pulley"], place, Z, "corner")
     yield laid.part("bearing", f"idlers of {label}", parts["idler"], place, Z, "corner")
     yield laid.motor(plus(place, Z, parts["pulley"].length / 2 + CLEAR), Z, "corner")

@@ -6,9 +6,12 @@ from dataclasses import fields
 from unterbau.catalogue.guides import block
 from unterbau.errors import InputError
 from unterbau.machine.kind import SizeField
+from unterbau.materials.material import material
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor, Part, Plate, Sizes, Spindle, Stand
 
 PLATE, SLAB = 0.12, 0.5  # m
+THIN = 0.001
+"""Of a layer at the least, m."""
 MOST_JOINTS = 24
 TOUCHING = 1e-6
 MOST_ADDED = 4
@@ -112,6 +115,9 @@ def check_sizes_of(name: str, part: Part, ribbed: tuple[str, ...]) -> None:
             _check_added(name, "ribs", part.ribs, ribbed)
             within(f"{name}.rib_height", part.rib_height, 0.01, 0.2)
             within(f"{name}.rib_thickness", part.rib_thickness, 0.002, 0.05)
+            if part.under is not None:
+                material(part.under)
+                within(f"{name}.under_thickness", part.under_thickness, THIN, part.thickness - THIN)
         case Guide():
             if not 1 <= part.blocks <= 6:
                 raise InputError(f"{name}.blocks", f"expected 1 to 6, got {part.blocks}")

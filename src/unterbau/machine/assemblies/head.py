@@ -163,7 +163,9 @@ def head_on_beam(lay: Layout[HeadParts], beam: Bar, rails: tuple[BeamRail, BeamR
     with lay.moved_by(carried):
         nut = lay.near(plate, (0.0, place[1], (rails[0].z + rails[1].z) / 2 + m.x_drive.offset), NUT)
         way, gap = (-d.travel_x / 2, d.travel_x / 2), (0.0, m.x_plate.thickness / 2 + size.height / 2, 0.0)
-        drive(lay, "x_drive", m.x_drive, ("x_motor", m.x_motor), nut, beam.first, X, beam.length, beam, way, gap)
+        kind = drive_kind(m.x_drive.kind)
+        length = beam.length + (sum(kind.ends) if kind.nut else 0.0)  # bearings stand beyond the beam's ends
+        drive(lay, "x_drive", m.x_drive, ("x_motor", m.x_motor), nut, beam.first, X, length, beam, way, gap)
     z_slide(lay, plate, at, "X" + carried)
 
 

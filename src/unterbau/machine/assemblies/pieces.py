@@ -64,7 +64,8 @@ def lay_plate(
         crossings: Stops along and across it, from its corner; even ones where none are given.
     """
     text = f"plate {part.thickness * 1e3:g} mm, {material(part.material).label}"
-    return lay.put(crossed(key, name, (start, end), (part.thickness, width), face, part.material, text, crossings))
+    piece = crossed(key, name, (start, end), (part.thickness, width), face, part.material, text, crossings)
+    return lay.put(replace(piece, lower=(part.under, part.under_thickness)) if part.under else piece)
 
 
 def crossed(

@@ -35,6 +35,10 @@ def head_words(found: Collisions) -> str:
     return f"{count} pair{'s collide' if count > 1 else ' collides'}; {pairs}{screws}"
 
 
+MOST_ALSO = 4
+"""Pairs that are named; the others a hover away."""
+
+
 class ClashBar(QWidget):
     """A list of clashes, then of screws, and what is to be said of the chosen one."""
 
@@ -105,8 +109,10 @@ class ClashBar(QWidget):
             return
         self.where.setText(f"{_pair(one.worst)}, {where_words(one.worst, self._units)}")
         self.cures.setText("helps: " + "; or ".join(cures_of(one.worst, self._machine, self._units)))
-        names = ", ".join(dict.fromkeys(_pair(also) for also in one.also))
+        pairs = list(dict.fromkeys(_pair(also) for also in one.also))
+        names = ", ".join(pairs[:MOST_ALSO]) + (f" and {len(pairs) - MOST_ALSO} more" if len(pairs) > MOST_ALSO else "")
         self.also.setText(f"then out of the way as well: {names}" if names else "")
+        self.also.setToolTip(", ".join(pairs))
 
     def _on_row(self, row: int) -> None:
         self._show(row)

@@ -92,6 +92,8 @@ STAYS = (
 BACKING = Field(
     "backing", "rail strips", "quantity", low=0.0, high=0.03, hint="thickness of a strip under each rail; 0 is none"
 )
+LOWER = Field("under_thickness", "that layer", "quantity", low=0.001, high=PLATE, hint="part of the whole thickness")
+SEALED = Field("sealed", "timber is", "choice", lambda: ((False, "bare"), (True, "sealed all round")))
 RIBS = (
     Field("rib_height", "ribs stand", "quantity", low=0.01, high=0.2),
     Field("rib_thickness", "ribs are thick", "quantity", low=0.002, high=0.05),
@@ -184,6 +186,7 @@ FIELDS: dict[type, tuple[Field, ...]] = {
     Plate: (
         Field("thickness", "thickness", "quantity", low=0.002, high=PLATE),
         Field("material", "material", "choice", material_choices),
+        Field("under", "glued under it", "choice", lambda: ((None, "nothing"), *material_choices())),
     ),
     Joint: (
         Field("kind", "joined by", "choice", joint_choices),
@@ -284,7 +287,9 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
     fields = FIELDS[next(sort for sort in FIELDS if isinstance(part, sort))]
     if isinstance(part, Plate):
         ribbed = (_added("ribs", "ribs"), *(RIBS if part.ribs else ())) if key in kind.ribbed else ()
-        return (replace(fields[0], high=thickest(key)), *fields[1:], *ribbed)
+        timber = any(materials()[one].kind == "timber" for one in (part.material, part.under) if one)
+        more = (*((LOWER,) if part.under else ()), *((SEALED,) if timber else ()))
+        return (replace(fields[0], high=thickest(key)), *fields[1:], *more, *ribbed)
     if isinstance(part, Member):
         fields = (fields[0], _materials(sold_in(part.section), part.material), *fields[2:])
         screws = SEAM if part.seam == "screws" else SEAM[:1]
@@ -330,4 +335,7 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
         return replace(part, **{inner: replace(getattr(part, inner), **within)})
     if isinstance(part, Member) and attribute == "section":
         return as_sold(replace(part, section=str(value)))
+    if isinstance(part, Plate) and attribute == "under":
+        half = part.under_thickness if 0.001 <= part.under_thickness < part.thickness else part.thickness / 2
+        return replace(part, under=str(value) if value else None, under_thickness=half if value else 0.0)
     return replace(part, **changed)
