@@ -16,7 +16,7 @@ from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.structure.bodies import Prism
 from unterbau.structure.line import Line
 from unterbau.structure.lines import lines_of
-from unterbau.structure.motion import Rail
+from unterbau.structure.motion import DriveTrain, Rail
 from unterbau.structure.parts import Member, Place, Plate
 from unterbau.units import Units, length_text, mass_text
 
@@ -120,7 +120,7 @@ def budget(machine: Machine, brief: Brief, book: PriceBook, units: Units = "mm")
     findings = [
         *_rails(machine, units), *_travels(machine, along, wanted, units),
         *_heights(machine, brief, (lowest, highest, under), units),
-        *_room(brief, size, units), *_lifting(machine, brief, units), *_money(machine, brief, book),
+        *_room(machine, brief, size, units), *_lifting(machine, brief, units), *_money(machine, brief, book),
         *_tools(machine, brief, units),
     ]  # fmt: skip
     return Budget(
@@ -137,11 +137,15 @@ def budget(machine: Machine, brief: Brief, book: PriceBook, units: Units = "mm")
 
 
 @lru_cache(maxsize=64)
-def outside(machine: Machine) -> tuple[float, float, float]:
-    """Return length, width and height that a machine takes up with its axes at all ends, m."""
+def outside(machine: Machine, carried: bool = False) -> tuple[float, float, float]:
+    """Return length, width and height that a machine takes up with its axes at all ends, m; carried, its motors off."""
+    steps = lay_out(machine).flat if carried else ()
+    off = {key for one in steps if isinstance(one, DriveTrain) for key in (one.key, one.motor_key)}
     low, high = np.full(3, np.inf), np.full(3, -np.inf)
     for place in CORNERS:
         for body in bodies_of(machine, place):
+            if body.key in off:
+                continue
             points = _corners(body) if isinstance(body, Prism) else np.array(body.corners())
             low, high = np.minimum(low, points.min(axis=0)), np.maximum(high, points.max(axis=0))
     size = high - low
@@ -246,7 +250,7 @@ def _heights(machine: Machine, brief: Brief, heights: tuple[float, float, float]
     return found
 
 
-def _room(brief: Brief, size: tuple[float, float, float], units: Units) -> list[Finding]:
+def _room(machine: Machine, brief: Brief, size: tuple[float, float, float], units: Units) -> list[Finding]:
     found, text = [], partial(length_text, units=units)
     for axis, (name, room) in enumerate(
         (("length along X", brief.space_x), ("depth along Y", brief.space_y), ("height", brief.space_z))
@@ -256,8 +260,8 @@ def _room(brief: Brief, size: tuple[float, float, float], units: Units) -> list[
             words = f"{name}: {text(size[axis])} with the axes at their ends, room for {text(room)}"
             found.append(Finding(words, fits, "dimensions"))
     if brief.door:
-        narrowest = sorted(size)[1]
-        words = f"through a door of {text(brief.door)}: {text(narrowest)} across when turned"
+        narrowest = sorted(outside(machine, carried=True))[1]
+        words = f"through a door of {text(brief.door)}: {text(narrowest)} across when turned, its drives off"
         words += "" if narrowest <= brief.door else "; it has to come apart"
         found.append(Finding(words, narrowest <= brief.door, "dimensions"))
     return found

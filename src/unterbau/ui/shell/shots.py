@@ -181,7 +181,10 @@ def _settle(application: QApplication, window: MainWindow) -> None:
         for place, station_there in ((4, "workshop"), (3, "pour"), (5, "build")):
             if window.pages.currentIndex() == place:
                 asked += getattr(window, station_there).findChildren(Asker)
-        behind = [*asked, *([window.compare.checking] if window.compare.isVisible() else [])]
+        behind = [
+            *asked,
+            *([window.compare.checking, window.compare.judging.asker] if window.compare.isVisible() else []),
+        ]
         shown = [one.machine for one in window.document.project.candidates] if window.compare.isVisible() else []
         return any(feed.full(one) is None for one in (feed.machine(), *shown)) or any(one.busy for one in behind)
 

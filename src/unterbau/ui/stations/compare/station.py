@@ -21,6 +21,7 @@ from unterbau.brief.brief import Brief
 from unterbau.brief.targets import targets
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.figures_csv import write_figures
+from unterbau.machine.differs import differences
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.project.project import Candidate
@@ -33,14 +34,18 @@ from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.compare.figures_model import Row
 from unterbau.ui.stations.compare.figures_table import FiguresTable
+from unterbau.ui.stations.compare.judging import Judging, VerdictBox
 from unterbau.ui.stations.compare.picture import Dot, Picture
 from unterbau.ui.stations.compare.waterfall import Waterfall, bars
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.units import force_text, in_units, movement_text
 
 AXES = ("X", "Y", "Z")
+MOST_TOLD = 5
+"""Differences that are told; all are a hover away."""
 
 Checked = dict[tuple[Machine, Brief], tuple[Check, ...]]
 
@@ -62,6 +67,9 @@ class CompareStation(QWidget):
         self.table = FiguresTable(self)
         self.axis_buttons = QButtonGroup(self)
         self.sentence = label("", size=0.95)
+        self.differs = label("", "muted", 0.88)
+        self.verdict = VerdictBox(self)
+        self.judging = Judging(document, selection, feed, self)
         self.head = label("", "muted", 0.9)
         self.copy = QPushButton("copy", self)
         self.save = QPushButton("save as CSV …", self)
@@ -121,6 +129,9 @@ class CompareStation(QWidget):
         ]  # fmt: skip
         needed = targets(self._document.project.brief).stiffness[axis]
         self.picture.show_dots(dots, AXES[axis], chosen, needed * per, units)
+        fails = {row.name: sum(one.verdict == "fail" for one in row.figures.checked or ())
+                 for row in rows if row.figures}  # fmt: skip
+        self.verdict.show_verdict(self.judging.verdict(units, fails))
         missing = len(rows) - len(dots)
         self.head.setText(f"{missing} still being computed" if missing else "")
         try:
@@ -131,6 +142,7 @@ class CompareStation(QWidget):
     def _show_flow(self) -> None:
         project, axis, load = self._document.project, self._selection.axis, self._selection.load
         before, after = project.candidate(project.benchmark), project.candidate(self._selection.candidate)
+        self._show_differences(before, after)
         first, second = (self._feed.figures(one.machine) for one in (before, after))
         if first is None or second is None:
             return  # they come behind
@@ -146,6 +158,12 @@ class CompareStation(QWidget):
             text += "likely."
         self.sentence.setText(text)
 
+    def _show_differences(self, before: Candidate, after: Candidate) -> None:
+        found = differences(before.machine, after.machine, self._view.units)
+        more = f" … and {len(found) - MOST_TOLD} more" if len(found) > MOST_TOLD else ""
+        self.differs.setText(f"differs from ★: {'; '.join(found[:MOST_TOLD])}{more}" if found else "")
+        self.differs.setToolTip(plain_tip("\n".join(found)))
+
     def _rows(self) -> tuple[Row, ...]:
         project = self._document.project
         return tuple(
@@ -160,6 +178,7 @@ class CompareStation(QWidget):
     def close_station(self) -> None:
         """Stop what is computed behind."""
         self.checking.close()
+        self.judging.close()
 
     def _ask_checks(self) -> None:
         project = self._document.project
@@ -199,11 +218,12 @@ class CompareStation(QWidget):
         top.addWidget(self.head)
         top.addStretch()
         box.addLayout(top)
+        box.addWidget(self.verdict)
         middle = QHBoxLayout()
         middle.setSpacing(round(1.4 * unit))
         middle.addWidget(self.picture, 5)
         middle.addLayout(self._flow_column(), 6)
-        box.addLayout(middle, 3)
+        box.addLayout(middle, 5)
         low = QHBoxLayout()
         low.addWidget(heading("figures"))
         low.addStretch()
@@ -216,11 +236,12 @@ class CompareStation(QWidget):
     def _flow_column(self) -> QVBoxLayout:
         right = QVBoxLayout()
         right.addWidget(heading("where the flex went"))
-        self.sentence.setWordWrap(True)
         as_high_as_its_words = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         as_high_as_its_words.setHeightForWidth(True)
-        self.sentence.setSizePolicy(as_high_as_its_words)
-        right.addWidget(self.sentence)
+        for words in (self.sentence, self.differs):
+            words.setWordWrap(True)
+            words.setSizePolicy(as_high_as_its_words)
+            right.addWidget(words)
         area = QScrollArea(self)
         area.setWidgetResizable(True)
         area.setFrameShape(QFrame.Shape.NoFrame)
@@ -243,6 +264,7 @@ class CompareStation(QWidget):
         self._selection.pull_changed.connect(self.refresh)
         self._view.changed.connect(self.refresh)
         self.checking.ready.connect(self._on_checked)
+        self.judging.ready.connect(self.refresh)
 
     def _on_changed(self, before: object, after: object) -> None:
         del before, after
