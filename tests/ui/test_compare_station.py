@@ -19,6 +19,7 @@ from unterbau.studies.purchase.checks import checks
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.compare.figures_model import COLUMNS
 from unterbau.ui.stations.compare.picture import Dot, places
+from unterbau.ui.stations.compare.quantities import unbeaten
 from unterbau.ui.stations.compare.waterfall import bars
 from unterbau.ui.theme import em
 
@@ -74,15 +75,17 @@ def test_the_picture_has_a_dot_for_each_and_a_click_chooses(compare: MainWindow,
     picture = compare.compare.picture
     assert len(picture.dots) == 4
     assert sum(dot.benchmark for dot in picture.dots) == 1
-    assert all(dot.stiffness.low < dot.stiffness.likely < dot.stiffness.high for dot in picture.dots)
+    assert all(dot.up.low < dot.up.likely < dot.up.high for dot in picture.dots)
     spot = picture.place_of(TUBE).toPoint()
     qtbot.mouseClick(picture.plot.viewport(), Qt.MouseButton.LeftButton, pos=spot)
     assert compare.selection.candidate == TUBE
-    assert "124 kg" in picture.accessibleDescription()
+    assert "mass, kg 130" in picture.accessibleDescription()
 
 
 def test_names_stand_beside_dots_and_not_on_each_other(compare: MainWindow) -> None:
-    dots = [Dot("one name", 100.0, Band(1, 2, 3), 5.0, False), Dot("another name", 101.0, Band(1, 2.01, 3), 6.0, False)]
+    masses = (Band(100.0, 100.0, 100.0), Band(101.0, 101.0, 101.0))
+    near = Band(1, 2.01, 3)
+    dots = [Dot("one name", masses[0], Band(1, 2, 3), 5.0, False), Dot("another name", masses[1], near, 6.0, False)]
     found = places(dots, 0.2, 0.01)
     assert found[0].anchor != found[1].anchor or found[0].up != found[1].up
     rows = [QRectF(b.right, b.up, 1.0, 0.05) for b in found]
@@ -148,3 +151,40 @@ def test_checks_before_buying_are_counted_for_each(compare: MainWindow, qtbot: Q
         return [str(figures.index(row, column).data()) for row in range(len(wanted))]
 
     qtbot.waitUntil(lambda: shown() == wanted, timeout=30_000)
+
+
+def test_any_answer_is_drawn_against_any_other(compare: MainWindow) -> None:
+    station = compare.compare
+    across, up, third = station.drawn
+    for box, key in ((across, "money"), (up, "droop"), (third, "mass")):
+        box.setFocus()
+        box.setCurrentIndex(box.findData(key))
+        box.activated.emit(box.currentIndex())
+    found = {row.name: row.figures for row in station.table.figures.rows}
+    for dot in station.picture.dots:
+        figures = found[dot.name]
+        assert figures is not None
+        assert dot.across.likely == pytest.approx(figures.cost.money)
+        assert dot.up.likely == pytest.approx(figures.answers.droop.likely * 1e6)
+        assert dot.third == pytest.approx(figures.answers.likely.mass)
+    assert "droop, µm" in station.picture.accessibleDescription()
+
+
+def test_who_is_unbeaten() -> None:
+    """Less of the first and more of the second is better; by hand."""
+    points = [(1.0, 1.0), (2.0, 3.0), (3.0, 2.0), (4.0, 4.0), (1.5, 0.5)]
+    assert unbeaten(points, (False, True)) == [0, 1, 3]
+    assert unbeaten(points, (True, True)) == [3]
+
+
+def test_the_verdict_names_the_candidate_and_what_differs(compare: MainWindow, qtbot: QtBot) -> None:
+    station = compare.compare
+    qtbot.waitUntil(lambda: "For this brief" in station.verdict.words.text(), timeout=30_000)
+    text = station.verdict.words.text()
+    assert "Runner-up" in text
+    assert any(one.name in text for one in compare.document.project.candidates)
+    compare.selection.choose_candidate(TUBE)
+    assert "gantry beam" in station.differs.toolTip()
+    assert "→" in station.differs.text()
+    compare.selection.choose_candidate("bolted slotted profile")
+    assert station.differs.text() == ""

@@ -35,15 +35,19 @@ from unterbau.ui.selection import Selection
 from unterbau.ui.stations.compare.figures_model import Row
 from unterbau.ui.stations.compare.figures_table import FiguresTable
 from unterbau.ui.stations.compare.judging import Judging, VerdictBox
-from unterbau.ui.stations.compare.picture import Dot, Picture
+from unterbau.ui.stations.compare.picture import Axes, Dot, Picture
+from unterbau.ui.stations.compare.quantities import PULL, QUANTITIES, quantity
 from unterbau.ui.stations.compare.waterfall import Waterfall, bars
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
-from unterbau.units import force_text, in_units, movement_text
+from unterbau.units import force_text, in_units, movement_text, number_text
 
 AXES = ("X", "Y", "Z")
+DRAWN = ("mass", PULL, "money")
+"""Across, upwards and as area, to begin with."""
 MOST_TOLD = 5
 """Differences that are told; all are a hover away."""
 
@@ -66,6 +70,10 @@ class CompareStation(QWidget):
         self.waterfall = Waterfall(self)
         self.table = FiguresTable(self)
         self.axis_buttons = QButtonGroup(self)
+        choices = tuple((one.key, one.words) for one in QUANTITIES)
+        self.drawn = tuple(
+            ChoiceBox(name, choices, self) for name in ("Drawn across", "Drawn upwards", "Drawn as area")
+        )
         self.sentence = label("", size=0.95)
         self.differs = label("", "muted", 0.88)
         self.verdict = VerdictBox(self)
@@ -120,24 +128,42 @@ class CompareStation(QWidget):
         rows = self._rows()
         self._ask_checks()
         self.table.show_rows(rows, self._view.units, chosen)
+        self._show_picture(rows)
         units = self._view.units
-        (per, _), (kilo, _) = in_units(1e-6, "N/µm", units), in_units(1.0, "kg", units)
-        dots = [
-            Dot(row.name, found.answers.likely.mass * kilo, found.answers.stiffness[axis].scaled(per), found.cost.money,
-                row.benchmark)
-            for row in rows if (found := row.figures)
-        ]  # fmt: skip
-        needed = targets(self._document.project.brief).stiffness[axis]
-        self.picture.show_dots(dots, AXES[axis], chosen, needed * per, units)
         fails = {row.name: sum(one.verdict == "fail" for one in row.figures.checked or ())
                  for row in rows if row.figures}  # fmt: skip
         self.verdict.show_verdict(self.judging.verdict(units, fails))
-        missing = len(rows) - len(dots)
+        missing = sum(row.figures is None for row in rows)
         self.head.setText(f"{missing} still being computed" if missing else "")
         try:
             self._show_flow()
         except InputError as error:
             self.trouble.emit(str(error))
+
+    def _show_picture(self, rows: tuple[Row, ...]) -> None:
+        project, axis, units = self._document.project, self._selection.axis, self._view.units
+        across, up, third = (quantity(str(box.currentData())) for box in self.drawn)
+        dots = [
+            Dot(row.name, across.read(found, axis, units), up.read(found, axis, units),
+                third.read(found, axis, units).likely, row.benchmark)
+            for row in rows if (found := row.figures)
+        ]  # fmt: skip
+        titles = [one.title(AXES[axis], project.prices, units) for one in (across, up, third)]
+        along = up.axis_of(axis)
+        target = None
+        if along is not None:
+            target = in_units(targets(project.brief).stiffness[along] * up.per, up.unit, units)[0]
+        words = tuple(
+            f"{d.name}: {titles[0]} {number_text(d.across.likely, 3)}; {titles[1]} {number_text(d.up.likely)}"
+            for d in dots
+        )
+        self.picture.show_dots(
+            dots,
+            Axes(titles[0], titles[1], titles[2], (across.more, up.more)),
+            self._selection.candidate,
+            target,
+            words,
+        )
 
     def _show_flow(self) -> None:
         project, axis, load = self._document.project, self._selection.axis, self._selection.load
@@ -215,6 +241,13 @@ class CompareStation(QWidget):
             self.axis_buttons.addButton(button, axis)
             top.addWidget(button)
         top.addSpacing(round(unit))
+        for box_of, words, first in zip(self.drawn, ("across", "upwards", "area"), DRAWN, strict=True):
+            box_of.show_value(first)
+            box_of.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+            box_of.setMinimumWidth(round(9 * unit))
+            top.addWidget(label(words, "muted"))
+            top.addWidget(box_of)
+        top.addSpacing(round(unit))
         top.addWidget(self.head)
         top.addStretch()
         box.addLayout(top)
@@ -265,6 +298,8 @@ class CompareStation(QWidget):
         self._view.changed.connect(self.refresh)
         self.checking.ready.connect(self._on_checked)
         self.judging.ready.connect(self.refresh)
+        for box in self.drawn:
+            box.activated.connect(self.refresh)
 
     def _on_changed(self, before: object, after: object) -> None:
         del before, after
