@@ -93,6 +93,10 @@ class Found:
     """What all unbeaten ones have, in words."""
 
 
+Tried = dict[tuple[int, ...], Design | None]
+"""Designs by the numbers of their values; None of those that cannot be built or lie beyond the bounds."""
+
+
 def check_space(machine: Machine, free: tuple[Free, ...]) -> None:
     """Check what may vary.
 
@@ -116,12 +120,13 @@ def check_space(machine: Machine, free: tuple[Free, ...]) -> None:
 
 def search(
     machine: Machine, free: tuple[Free, ...], bounds: Bounds, goal: Goal, book: PriceBook, seconds: float = 60.0,
-    place: Place | None = None, progress: Progress | None = None,
+    place: Place | None = None, progress: Progress | None = None, tried: Tried | None = None,
 ) -> Found:  # fmt: skip
     """Return the unbeaten designs: none of the others is as stiff, as light and as cheap.
 
     All designs are tried where the time allows; else they are drawn at random, then about the unbeaten ones. What is
     found is told while it runs (`Progress.found`). Every reported design is solved afresh over its travel, with bands.
+    A search that was stopped goes on where it was with the same `tried`, which is added to.
 
     Raises:
         InputError: The space is none, or holds no machine at all.
@@ -130,8 +135,11 @@ def search(
     check_space(machine, free)
     report, where, start = progress or Silent(), place or Place(), monotonic()
     count = prod(len(one.values) for one in free)
-    tried: dict[tuple[int, ...], Design | None] = {}
+    tried = {} if tried is None else tried
     front: list[Design] = []
+    for one in list(tried.values()):
+        if one is not None:
+            front[:] = _with(front, one)
     for picked in _order(free, count, front, seconds, start):
         if picked in tried:
             continue

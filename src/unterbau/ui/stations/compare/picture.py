@@ -138,6 +138,15 @@ class Picture(QWidget):
                 self._name(dot, beside, dot.name == chosen)
         self.setAccessibleDescription("; ".join(words))
 
+    def show_found(self, points: list[tuple[float, float]]) -> None:
+        """Show designs that a search found, as crosses; they come off with the next `show_dots`."""
+        if points:
+            crosses = pg.ScatterPlotItem(
+                [x for x, _ in points], [y for _, y in points], symbol="+", size=0.8 * em(),
+                pen=pg.mkPen(colour("accent"), width=1.4),
+            )  # fmt: skip
+            self._item.addItem(crosses)
+
     def _join(self, points: list[tuple[float, float]], more: tuple[bool, bool]) -> None:
         """Join those that none of the others beats."""
         best = [points[n] for n in unbeaten(points, more)]

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook
 from unterbau.studies.compare import Figures
+from unterbau.studies.search import Design
 from unterbau.units import Units, in_units, unit_text
 
 PULL = "pull"
@@ -62,6 +63,14 @@ QUANTITIES: tuple[Quantity, ...] = (
     Quantity("mass", "mass", "kg", 1.0, lambda f, _: _fixed(f.answers.likely.mass), False),
     Quantity("money", "money", "", 1.0, lambda f, _: _fixed(f.cost.money), False),
 )
+
+
+def of_design(key: str, design: Design, pulled: int) -> float | None:
+    """Return a quantity of a design that a search found, SI; None of those that it does not solve for."""
+    axis = quantity(key).axis_of(pulled)
+    if axis is not None:
+        return design.stiffness[axis]
+    return {"mass": design.mass, "money": design.money}.get(key)
 
 
 def quantity(key: str) -> Quantity:

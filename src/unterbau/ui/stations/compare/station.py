@@ -24,6 +24,7 @@ from unterbau.files.figures_csv import write_figures
 from unterbau.machine.differs import differences
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
+from unterbau.project import edits
 from unterbau.project.project import Candidate
 from unterbau.studies.compare import Figures, figures, flow
 from unterbau.studies.purchase.check import Check
@@ -36,7 +37,8 @@ from unterbau.ui.stations.compare.figures_model import Row
 from unterbau.ui.stations.compare.figures_table import FiguresTable
 from unterbau.ui.stations.compare.judging import Judging, VerdictBox
 from unterbau.ui.stations.compare.picture import Axes, Dot, Picture
-from unterbau.ui.stations.compare.quantities import PULL, QUANTITIES, quantity
+from unterbau.ui.stations.compare.quantities import PULL, QUANTITIES, Quantity, of_design, quantity
+from unterbau.ui.stations.compare.search_drawer import SearchDrawer
 from unterbau.ui.stations.compare.waterfall import Waterfall, bars
 from unterbau.ui.theme import em
 from unterbau.ui.view_settings import ViewSettings
@@ -76,13 +78,15 @@ class CompareStation(QWidget):
         )
         self.sentence = label("", size=0.95)
         self.differs = label("", "muted", 0.88)
-        self.verdict = VerdictBox(self)
+        self.verdict, self.flow_column = VerdictBox(self), QWidget(self)
+        self.drawer, self.open_drawer = SearchDrawer(view, self), QPushButton("search ▸", self)
         self.judging = Judging(document, selection, feed, self)
         self.head = label("", "muted", 0.9)
         self.copy = QPushButton("copy", self)
         self.save = QPushButton("save as CSV …", self)
         self._known: Checked = {}
         self.checking = Asker(self._check, self)
+        self._build_flow()
         self._build()
         self._connect()
 
@@ -127,6 +131,9 @@ class CompareStation(QWidget):
             button.setChecked(True)
         rows = self._rows()
         self._ask_checks()
+        if self.drawer.isVisible():
+            project = self._document.project
+            self.drawer.show_machine(project.candidate(chosen).machine, project.prices, self._selection.place)
         self.table.show_rows(rows, self._view.units, chosen)
         self._show_picture(rows)
         units = self._view.units
@@ -164,6 +171,18 @@ class CompareStation(QWidget):
             target,
             words,
         )
+        self._show_found(across, up)
+
+    def _show_found(self, across: Quantity, up: Quantity) -> None:
+        """Draw what the search found, where the picture shows what it solves for."""
+        units, points = self._view.units, []
+        for design in self.drawer.designs if self.drawer.isVisible() else ():
+            found = [(one, of_design(one.key, design, self._selection.axis)) for one in (across, up)]
+            read = [in_units(value * one.per, one.unit, units)[0] if one.unit else value
+                    for one, value in found if value is not None]  # fmt: skip
+            if len(read) == 2:
+                points.append((read[0], read[1]))
+        self.picture.show_found(points)
 
     def _show_flow(self) -> None:
         project, axis, load = self._document.project, self._selection.axis, self._selection.load
@@ -205,6 +224,7 @@ class CompareStation(QWidget):
         """Stop what is computed behind."""
         self.checking.close()
         self.judging.close()
+        self.drawer.close_drawer()
 
     def _ask_checks(self) -> None:
         project = self._document.project
@@ -232,6 +252,10 @@ class CompareStation(QWidget):
         top = QHBoxLayout()
         top.addWidget(heading("compare"))
         top.addSpacing(round(unit))
+        self.open_drawer.setCheckable(True)
+        self.open_drawer.setToolTip("look for designs of the chosen candidate that none beats")
+        top.addWidget(self.open_drawer)
+        top.addSpacing(round(unit))
         top.addWidget(label("pull", "muted"))
         for axis, name in enumerate(AXES):
             button = QPushButton(name, self)
@@ -254,8 +278,10 @@ class CompareStation(QWidget):
         box.addWidget(self.verdict)
         middle = QHBoxLayout()
         middle.setSpacing(round(1.4 * unit))
+        self.drawer.hide()
+        middle.addWidget(self.drawer)
         middle.addWidget(self.picture, 5)
-        middle.addLayout(self._flow_column(), 6)
+        middle.addWidget(self.flow_column, 6)
         box.addLayout(middle, 5)
         low = QHBoxLayout()
         low.addWidget(heading("figures"))
@@ -266,8 +292,9 @@ class CompareStation(QWidget):
         box.addLayout(low)
         box.addWidget(self.table, 2)
 
-    def _flow_column(self) -> QVBoxLayout:
-        right = QVBoxLayout()
+    def _build_flow(self) -> None:
+        right = QVBoxLayout(self.flow_column)
+        right.setContentsMargins(0, 0, 0, 0)
         right.addWidget(heading("where the flex went"))
         as_high_as_its_words = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         as_high_as_its_words.setHeightForWidth(True)
@@ -282,7 +309,6 @@ class CompareStation(QWidget):
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(self.waterfall)
         right.addWidget(area, 1)
-        return right
 
     def _connect(self) -> None:
         self.axis_buttons.idClicked.connect(self._selection.pull_along)
@@ -298,9 +324,27 @@ class CompareStation(QWidget):
         self._view.changed.connect(self.refresh)
         self.checking.ready.connect(self._on_checked)
         self.judging.ready.connect(self.refresh)
+        self.open_drawer.toggled.connect(self._on_drawer)
+        self.drawer.found_changed.connect(self._on_found)
+        self.drawer.trouble.connect(self.trouble)
+        self.drawer.taken.connect(self._on_taken)
         for box in self.drawn:
             box.activated.connect(self.refresh)
 
     def _on_changed(self, before: object, after: object) -> None:
         del before, after
         self.refresh()
+
+    def _on_drawer(self, opened: bool) -> None:
+        self.drawer.setVisible(opened)
+        self.flow_column.setVisible(not opened)  # room for the picture that fills
+        self.open_drawer.setText("search ◂" if opened else "search ▸")
+        self.refresh()
+
+    def _on_found(self) -> None:
+        self._show_picture(self._rows())
+
+    def _on_taken(self, machine: Machine, name: str) -> None:
+        project, known = edits.add(self._document.project, name, machine)
+        self._document.apply(project, f"found by search: {known}")
+        self.head.setText(f"{known} stands on the shelf")
