@@ -102,6 +102,13 @@ def _tests(window: MainWindow, station: BuildStation, qtbot: QtBot) -> None:
     told = station.proof.accessibleName().split("; ")[1]
     before, after = (float(part.split()[-2]) for part in told.split(", "))
     assert after < 0.8 * before
+    type_into(qtbot, station.tests.line, "50 29; 100 54; 0 3; -50 -29; -100 -54; 0 -3")
+    qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
+    answered(station, qtbot)
+    assert "8.0 µm of play" in station.taught.text()
+    pushed = window.document.project.shop.tests[-1]
+    assert abs(pushed.play - 8e-6) < 1e-9
+    assert abs(pushed.value - 2e6) < 1.0
     station.tests.line.setText("soft")
     qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
     assert "is no number" in station.tests.problem.text()

@@ -21,7 +21,7 @@ from unterbau.shop.measure.benches import (
     twist,
 )
 from unterbau.shop.measure.positioning import positioning
-from unterbau.shop.measure.push import push_test
+from unterbau.shop.measure.push import push_test, read_loop
 from unterbau.shop.measure.reading_words import read_bench
 from unterbau.shop.measure.result import Instrument, Measured, read
 from unterbau.shop.measure.tap import tap_test
@@ -176,3 +176,20 @@ def test_readings_as_they_are_typed(bench: str, text: str, value: float, words: 
     for wrong in ("", "a b", "1"):
         with pytest.raises(InputError):
             read_bench(bench, wrong, 1e-3, DIAL)
+
+
+def test_a_loop_is_read_as_it_is_typed() -> None:
+    """2 N/µm with 8 µm of play by hand: force over 2 beyond half the play on each side."""
+    text = "50 29; 100 54; 0 3; -50 -29; -100 -54; 0 -3"
+    found = push_test(*read_loop(text))
+    assert found.stiffness == pytest.approx(2e6)
+    assert found.play == pytest.approx(8e-6)
+    assert found.naive < found.stiffness
+    assert push_test(*read_loop("11.24 1.142; 22.48 2.126; -11.24 -1.142; -22.48 -2.126", 4.4482, 25.4e-6)).play > 5e-6
+    for wrong, words in (
+        ("50 a; 1 2", "50 a"),
+        ("50; 3 4", "expected a force and a reading"),
+        ("nan 1; 2 3", "finite"),
+    ):
+        with pytest.raises(InputError, match=words):
+            read_loop(wrong)

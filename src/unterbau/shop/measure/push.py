@@ -50,3 +50,29 @@ def push_test(forces: tuple[float, ...], readings: tuple[float, ...]) -> Pushed:
     closed = bool(np.isclose(F[0], F[-1], atol=0.05 * np.abs(F).max()))
     area = abs(float(np.sum((F[1:] + F[:-1]) / 2 * np.diff(x)))) if closed else 0.0
     return Pushed(1 / give, starts[0] - starts[1], area, float(abs(F[last] / x[last])) if x[last] else float("inf"))
+
+
+def read_loop(text: str, newton: float = 1.0, micro: float = 1e-6) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """Return forces, N, and readings, m, from pairs as they are typed: `50 22; 100 45; 0 3; -50 -20; -100 -43; 0 -2`.
+
+    Args:
+        text: Pairs of force and reading, apart by semicolons or lines.
+        newton: Of a force as it is read.
+        micro: Of a reading as it is read, m.
+
+    Raises:
+        InputError: Names the pair.
+    """
+    forces, readings = [], []
+    for pair in (one.split() for one in text.replace("\n", ";").split(";") if one.strip()):
+        try:
+            force, reading = (float(word.replace(",", ".")) for word in pair)
+        except ValueError:
+            raise InputError(
+                "push", f'"{" ".join(pair)}": expected a force and a reading, as in 50 22; 100 45'
+            ) from None
+        if not (np.isfinite(force) and np.isfinite(reading)):
+            raise InputError("push", f'"{" ".join(pair)}": expected finite numbers')
+        forces.append(force * newton)
+        readings.append(reading * micro)
+    return tuple(forces), tuple(readings)

@@ -61,12 +61,14 @@ class BuildStation(FollowingPage):
         self.where, self.stands = WhereView(self), label("", "muted", 0.88)
         self.bench, self.proof = BenchPanel(view, self), ProofView(view, self)
         self.tests, self.taught = TestRow(view, self), label("", size=0.92)
+        self._loop = ""
         self._build()
         self.list.currentRowChanged.connect(self._on_row)
         self.list.itemActivated.connect(self._on_activated)
         self.bench.done_wanted.connect(self._on_done)
         self.bench.undone_wanted.connect(self._on_undone)
         self.tests.added.connect(self._on_test)
+        self.tests.told.connect(self._on_loop)
         self.tests.cleared.connect(self._on_cleared)
         self.tests.recording_wanted.connect(self._ask_recording)
         self.dates.clicked.connect(self._ask_dates)
@@ -180,7 +182,7 @@ class BuildStation(FollowingPage):
         words += [f"next test: {found.next_test}"] if found.next_test else []
         odd = [one for one in found.compared if one.surprise > 3.0]
         words += [f"{len(odd)} readings are far from what was predicted"] if odd else []
-        self.taught.setText("; ".join(words))
+        self.taught.setText("; ".join([self._loop, *words] if self._loop else words))
 
     def _on_row(self, row: int) -> None:
         item = self.list.item(row)
@@ -200,13 +202,16 @@ class BuildStation(FollowingPage):
         rest = tuple(one for one in shop.done if (one.candidate, one.step) != (name, step.id))
         self._set(replace(shop, done=rest), f"not done: {step.words}")
 
-    def _on_test(self, sort: str, axis: str, value: float) -> None:
+    def _on_test(self, sort: str, axis: str, value: float, play: float = 0.0) -> None:
         shop = self._document.project.shop
         sorts: dict[str, tuple[Sort, float]] = {"push": ("push", 0.03), "tap": ("tap", 0.01), "weigh": ("weigh", 0.02)}
         known: dict[str, Literal["X", "Y", "Z"]] = {"X": "X", "Y": "Y", "Z": "Z"}
         kind, doubt = sorts[sort]
-        one = Test(self._selection.candidate, kind, value, doubt, known[axis], when=date.today().isoformat())
+        one = Test(self._selection.candidate, kind, value, doubt, known[axis], play=play, when=date.today().isoformat())
         self._set(replace(shop, tests=(*shop.tests, one)), f"test: {sort}")
+
+    def _on_loop(self, words: str) -> None:
+        self._loop = words
 
     def _on_cleared(self) -> None:
         shop, name = self._document.project.shop, self._selection.candidate

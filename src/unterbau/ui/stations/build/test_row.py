@@ -1,15 +1,17 @@
-"""A row in which tests on the built machine are told: a push, a tap, a weight; or heard from a recording."""
+"""A row in which tests on the built machine are told: pushes up and down, taps, a weight; or heard from a recording."""
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from unterbau.errors import InputError
 from unterbau.shop.build.tests import Test
+from unterbau.shop.measure.push import push_test, read_loop
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.typed_line import TypedLine
+from unterbau.units import in_units, movement_text, stiffness_text
 
 SORTS = (
     ("push X", "push X, N/µm"), ("push Y", "push Y, N/µm"), ("push Z", "push Z, N/µm"), ("tap X", "tap, Hz"),
@@ -17,14 +19,20 @@ SORTS = (
 )  # fmt: skip
 SCALE = {"push": 1e6, "tap": 1.0, "weigh": 1.0}
 MOST = 1e5
+TIP = (
+    "of the head in the middle of its travel, tool against work; of a push also forces up and down with their readings "
+    "in N and µm (lbf and thou): 50 22; 100 45; 0 3; -50 -20; -100 -43; 0 -2"
+)
 
 
 class TestRow(QWidget):
     """Takes tests."""
 
     __test__ = False
-    added = pyqtSignal(str, str, float)
-    """Sort, axis, value in SI units."""
+    added = pyqtSignal(str, str, float, float)
+    """Sort, axis, value in SI units; of a push up and down the play in it, m."""
+    told = pyqtSignal(str)
+    """What a push up and down says, in words."""
     cleared = pyqtSignal()
     recording_wanted = pyqtSignal()
 
@@ -38,9 +46,9 @@ class TestRow(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         self.sort.setMinimumWidth(round(9 * em()))
-        self.line.setFixedWidth(round(6 * em()))
+        self.line.setMinimumWidth(round(12 * em()))
         self.line.setAccessibleName("What was read")
-        self.line.setToolTip("of the head in the middle of its travel, tool against work")
+        self.line.setToolTip(TIP)
         self.record.setToolTip("a WAV recording of a tap: its loudest frequency")
         for button in (self.record, self.clear):
             button.setFont(font(0.86))
@@ -59,14 +67,30 @@ class TestRow(QWidget):
 
     def _on_typed(self) -> None:
         sort, axis = str(self.sort.currentData()).split()
+        play = 0.0
         try:
-            value = self._value(self.line.text(), sort)
+            if sort == "push" and ";" in self.line.text():
+                value, play = self._loop(axis)
+            else:
+                value = self._value(self.line.text(), sort)
         except InputError as error:
             self.problem.setText(error.problem)
             return
         self.problem.setText("")
         self.line.clear()
-        self.added.emit(sort, axis, value)
+        self.added.emit(sort, axis, value, play)
+
+    def _loop(self, axis: str) -> tuple[float, float]:
+        """Return stiffness and play of a push up and down, and tell what it says."""
+        units = self._view.units
+        per_force, per_reading = in_units(1.0, "N", units)[0], in_units(1.0, "µm", units)[0]
+        found = push_test(*read_loop(self.line.text(), 1.0 / per_force, 1e-6 / per_reading))
+        loop = f", {found.hysteresis * 1e3:.1f} mJ lost in the loop" if found.hysteresis else ""
+        self.told.emit(
+            f"push {axis}: {stiffness_text(found.stiffness, units)}, {movement_text(found.play, units)} of play{loop}; "
+            f"with the play in it one would have read {stiffness_text(found.naive, units)}"
+        )
+        return found.stiffness, max(found.play, 0.0)
 
     def _value(self, text: str, sort: str) -> float:
         try:

@@ -143,7 +143,7 @@ class Picture(QWidget):
         if points:
             crosses = pg.ScatterPlotItem(
                 [x for x, _ in points], [y for _, y in points], symbol="+", size=0.8 * em(),
-                pen=pg.mkPen(colour("accent"), width=1.4),
+                brush=pg.mkBrush(colour("accent")), pen=pg.mkPen(colour("accent"), width=1.4),
             )  # fmt: skip
             self._item.addItem(crosses)
 
