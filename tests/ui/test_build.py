@@ -109,6 +109,14 @@ def _tests(window: MainWindow, station: BuildStation, qtbot: QtBot) -> None:
     pushed = window.document.project.shop.tests[-1]
     assert abs(pushed.play - 8e-6) < 1e-9
     assert abs(pushed.value - 2e6) < 1.0
+    before = len(window.document.project.candidates)
+    station.built.click()
+    assert len(window.document.project.candidates) == before + 1
+    assert window.selection.candidate == f"{TUBE}, as built"
+    assert any(one.sort == "measured" for one in machine_of(window).changes)
+    window.document.stack.undo()
+    window.selection.choose_candidate(TUBE)
+    answered(station, qtbot)
     station.tests.line.setText("soft")
     qtbot.keyClick(station.tests.line, Qt.Key.Key_Return)
     assert "is no number" in station.tests.problem.text()

@@ -3,7 +3,7 @@
 from unterbau.catalogue.drives import drive, motors
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import BOLTS, OWN, joint
-from unterbau.machine.changes.change import Change, LeftOut, name_of
+from unterbau.machine.changes.change import Change, LeftOut, Measured, name_of
 from unterbau.machine.machine import Machine, kind_of, links, part_at
 from unterbau.materials.material import material
 from unterbau.sections.section import section
@@ -35,7 +35,9 @@ def differences(before: Machine, after: Machine, units: Units = "mm") -> tuple[s
 
 
 def _change(one: Change) -> str:
-    return f"left out: {one.what.replace('_', ' ')}" if isinstance(one, LeftOut) else f"added: {name_of(one)}"
+    if isinstance(one, LeftOut):
+        return f"left out: {one.what.replace('_', ' ')}"
+    return name_of(one) if isinstance(one, Measured) else f"added: {name_of(one)}"
 
 
 def details(before: Part, after: Part) -> str:

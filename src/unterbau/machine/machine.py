@@ -7,7 +7,7 @@ from typing import Any, TypeAlias, TypeVar
 
 from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
-from unterbau.machine.changes.change import LeftOut, joint_key, part_key, parts_of
+from unterbau.machine.changes.change import LeftOut, Partless, joint_key, part_key, parts_of
 from unterbau.machine.changes.linked import change_links, changed_part, fitting_joints, with_changed_part
 from unterbau.machine.kind import Kind, Link
 from unterbau.machine.kinds import (
@@ -155,7 +155,7 @@ def part_at(machine: Machine, key: str) -> Part | None:
 def parts(machine: Machine) -> tuple[tuple[str, Part], ...]:
     """Return all parts of a machine with their keys: of its kind, then what was added."""
     own = tuple((one.name, getattr(machine, one.name)) for one in fields(machine))
-    added = tuple(pair for one in machine.changes if not isinstance(one, LeftOut) for pair in parts_of(one))
+    added = tuple(pair for one in machine.changes if not isinstance(one, Partless) for pair in parts_of(one))
     return (*((key, found) for key, found in own if isinstance(found, Part)), *added)
 
 
@@ -203,7 +203,7 @@ def dimension_lines(machine: Machine, place: Place) -> tuple[DimensionLine, ...]
 
 def ends(machine: Machine) -> dict[str, str]:
     """Return for each part the joint at its ends."""
-    added: dict[str, str] = {part_key(one): joint_key(one) for one in machine.changes if not isinstance(one, LeftOut)}
+    added: dict[str, str] = {part_key(one): joint_key(one) for one in machine.changes if not isinstance(one, Partless)}
     return {**kind_of(machine).ends, **added}
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.band import Level
+from unterbau.band import AtLevels, Level
 from unterbau.catalogue.drives import DriveKind
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame
@@ -55,10 +55,16 @@ class Driven:
     length: float
     free: bool = False
     """Motor off."""
+    measured: AtLevels[float] | None = None
+    """Against its likely value, where it was measured on the built machine."""
 
     def stiffness(self, level: Level, distance: float) -> float:
         """Return the axial stiffness with the nut so far from the bearing, N/m."""
-        return FREE if self.free else self.kind.stiffness(level, abs(distance), self.length)
+        if self.free:
+            return FREE
+        if self.measured is not None:
+            return self.measured.at(level) * self.kind.stiffness("likely", abs(distance), self.length)
+        return self.kind.stiffness(level, abs(distance), self.length)
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,7 @@
 import bisect
 import itertools
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, field, fields, replace
 from typing import Any
 
@@ -38,16 +39,22 @@ class Slide:
     chain: Chain
 
 
+SPRINGS = 4
+"""Where a row of springs has its stiffnesses; its last entry is what it stands for."""
+
+
 @dataclass
 class FrameBuilder:
     """A frame being put together."""
 
+    measured: Mapping[str, AtLevels[float]] = field(default_factory=dict)
+    """Of groups whose joints were measured: how stiff they are against their likely value."""
     places: list[Vector] = field(default_factory=list)
     names: list[str] = field(default_factory=list)
     groups: dict[str, int] = field(default_factory=dict)
     beams: list[tuple[Any, ...]] = field(default_factory=list)
-    springs: list[tuple[object, ...]] = field(default_factory=list)
-    seats: list[tuple[object, ...]] = field(default_factory=list)
+    springs: list[tuple[Any, ...]] = field(default_factory=list)
+    seats: list[tuple[Any, ...]] = field(default_factory=list)
     masses: list[tuple[object, ...]] = field(default_factory=list)
     slides: list[Slide] = field(default_factory=list)
     plates: list[Plate] = field(default_factory=list)
@@ -122,14 +129,25 @@ class FrameBuilder:
         return Frame(
             np.array(self.places),
             self._beams(level),
-            Springs(*_columns(_leveled(self.springs, 4, level), 8, (0, 1, 6, 7), (2, 3), six=4)),
-            Seats(*_columns(_leveled(self.seats, 5, level), 8, (0, 1, 7), (3, 4), six=5)),
+            Springs(*_columns(self._leveled(self.springs, 4, 6, level), 8, (0, 1, 6, 7), (2, 3), six=4)),
+            Seats(*_columns(self._leveled(self.seats, 5, 7, level), 8, (0, 1, 7), (3, 4), six=5)),
             Masses(*_columns(self.masses, 4, (0,), (2, 3))),
             np.zeros((len(self.places), 6), dtype=bool),
             tuple(self.groups),
             tuple(self.names),
             tuple(self.plates),
         )
+
+    def _leveled(self, rows: list[tuple[Any, ...]], place: int, group: int, level: Level) -> list[tuple[object, ...]]:
+        """Return rows with their stiffnesses, at a place of each, at a level; as measured where a joint was."""
+        scales = {self.groups[name]: scale.at(level) for name, scale in self.measured.items() if name in self.groups}
+        found = []
+        for row in rows:
+            k = _at(row[place], level)
+            if row[group] in scales and (place != SPRINGS or row[-1] == JOINT):
+                k = tuple(scales[row[group]] * one for one in _at(row[place], "likely"))
+            found.append((*row[:place], k, *row[place + 1 :]))
+        return found
 
     def _beams(self, level: Level) -> Beams:
         table: dict[BeamValues, int] = {}
@@ -142,11 +160,6 @@ class FrameBuilder:
 
 def _at(value: Any, level: Level) -> Any:
     return value.at(level) if isinstance(value, AtLevels) else value
-
-
-def _leveled(rows: list[tuple[object, ...]], place: int, level: Level) -> list[tuple[object, ...]]:
-    """Return rows with what stands at a place of each at a level."""
-    return [(*row[:place], _at(row[place], level), *row[place + 1 :]) for row in rows]
 
 
 def _columns(

@@ -141,7 +141,9 @@ def drive(one: DriveTrain, model: Model) -> None:
     away = dot(minus(places[nut], places[bearing]), along)
     up = Z if abs(along[2]) < 0.5 else X
     end = _shaft_end(model, one, bearing, up)
-    held = Driven(len(model.frame.springs), kind, away, one.length, one.drive.free)
+    held = Driven(
+        len(model.frame.springs), kind, away, one.length, one.drive.free, model.structure.measured.get(one.key)
+    )
     k = at_levels(lambda level: (held.stiffness(level, away), 0.0, 0.0, 0.0, 0.0, 0.0))
     model.drives.append(held)
     model.frame.spring(one.key, nut, end, k, along, up, kind.zeta)

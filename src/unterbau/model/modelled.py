@@ -10,6 +10,7 @@ from unterbau.model.frame_builder import Chain, FrameBuilder
 from unterbau.model.laid_plate import LaidPlate
 from unterbau.model.section_walls import Bearing
 from unterbau.structure.carrier import Carrier
+from unterbau.structure.motion import DriveTrain
 from unterbau.structure.parts import Member, Place
 from unterbau.structure.spot import Spot
 from unterbau.structure.structure import Structure
@@ -56,7 +57,9 @@ class Model:
 
     def __init__(self, structure: Structure, place: Place) -> None:
         self.structure, self.way = structure, structure.way(place)
-        self.frame = FrameBuilder()
+        driven = {step.key for step in structure.flat if isinstance(step, DriveTrain)}
+        # A drive's spring follows its nut, so it knows by itself what was measured.
+        self.frame = FrameBuilder({key: scale for key, scale in structure.measured.items() if key not in driven})
         self.bars: dict[str, Laid] = {}
         self.sheets: dict[str, LaidPlate] = {}
         self.points: dict[str, int] = {}

@@ -9,7 +9,7 @@ from unterbau.catalogue.drives import drive
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import check_prices
 from unterbau.errors import InputError
-from unterbau.machine.changes.change import LeftOut, joint_key, parts_of
+from unterbau.machine.changes.change import Partless, joint_key, parts_of
 from unterbau.machine.machine import Machine, lay_out, parts
 from unterbau.materials.material import material
 from unterbau.model.joining import joint_kind
@@ -82,7 +82,7 @@ def check_machine(path: str, machine: Machine) -> None:
 def place_of(machine: Machine, key: str) -> str:
     """Return where in a machine's data the part behind a link stands."""
     for index, one in enumerate(machine.changes):
-        if not isinstance(one, LeftOut) and key in dict(parts_of(one)):
+        if not isinstance(one, Partless) and key in dict(parts_of(one)):
             return f"changes[{index}].{'joint' if key == joint_key(one) else HELD[one.sort]}"
     return key
 

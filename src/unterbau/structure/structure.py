@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from math import cos, radians, sin
 
+from unterbau.band import AtLevels
 from unterbau.structure.carrier import STILL, Carrier
 from unterbau.structure.dimension_line import DimensionLine
 from unterbau.structure.join import (
@@ -112,6 +113,8 @@ class Structure:
     """How far each axis goes from where it is laid out to a place, m."""
     fallen: Mapping[str, str] = field(default_factory=dict)
     """Changes that do not stand, and why."""
+    measured: Mapping[str, AtLevels[float]] = field(default_factory=dict)
+    """Of links that were measured on the built machine: how stiff they are against their likely value."""
 
     @cached_property
     def flat(self) -> tuple[Single, ...]:

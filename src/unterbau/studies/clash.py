@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from unterbau.machine.changes.change import NAMED, LeftOut, name_of
+from unterbau.machine.changes.change import NAMED, Partless, name_of
 from unterbau.machine.machine import Machine, lay_out
 from unterbau.progress import Progress, Silent
 from unterbau.solids.convex import Floats, convex
@@ -234,7 +234,7 @@ def where_words(one: Clash, units: Units = "mm") -> str:
 def cures_of(one: Clash, machine: Machine, units: Units = "mm") -> tuple[str, ...]:
     """Return what helps: travel that is given up, a piece that is moved or left out."""
     found = []
-    added = {part.id: name_of(part) for part in machine.changes if not isinstance(part, LeftOut)}
+    added = {part.id: name_of(part) for part in machine.changes if not isinstance(part, Partless)}
     for key, name in zip(one.keys, (one.first, one.second), strict=True):
         if key in added:
             found.append(f"move the {spoken(name)} by {length_text(one.depth, units)}, or leave it away")

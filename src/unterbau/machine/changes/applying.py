@@ -4,15 +4,18 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 
+from unterbau.band import AtLevels
 from unterbau.errors import InputError
 from unterbau.machine.changes.bracing import brace_steps
-from unterbau.machine.changes.change import Added, Brace, Change, LeftOut, Panel, Weight, footings, name_of
+from unterbau.machine.changes.change import Added, Brace, Change, LeftOut, Measured, Panel, Weight, footings, name_of
 from unterbau.machine.changes.hanging import weight_steps
 from unterbau.machine.changes.leaving_out import without
 from unterbau.machine.changes.panelling import panel_steps
 from unterbau.machine.changes.standing import Held, held, mirrored, together
 from unterbau.structure.join import Join
+from unterbau.structure.lines import keys_of
 from unterbau.structure.piece import Bar
+from unterbau.structure.stand import REST
 from unterbau.structure.structure import Single, Step, Structure, Turned
 from unterbau.structure.vectors import dot, minus
 
@@ -26,10 +29,21 @@ def changed(structure: Structure, changes: tuple[Change, ...]) -> Structure:
     order = sorted(changes, key=lambda one: not isinstance(one, LeftOut))
     for one in order:
         try:
-            structure = without(structure, one.what) if isinstance(one, LeftOut) else _with(structure, one)
+            structure = _changed(structure, one)
         except InputError as error:
             fallen[one.id] = error.problem
     return replace(structure, fallen=fallen) if fallen else structure
+
+
+def _changed(structure: Structure, one: Change) -> Structure:
+    if isinstance(one, LeftOut):
+        return without(structure, one.what)
+    if isinstance(one, Measured):
+        if one.key not in keys_of(structure) | {REST}:
+            raise InputError("key", f"there is no {one.key.replace('_', ' ')} on this machine")
+        scale = AtLevels(one.factor / one.spread, one.factor, one.factor * one.spread)
+        return replace(structure, measured={**structure.measured, one.key: scale})
+    return _with(structure, one)
 
 
 def _with(structure: Structure, one: Added) -> Structure:

@@ -10,7 +10,7 @@ from unterbau.structure.keys import ChangeKey
 from unterbau.structure.parts import Hung, Joint, Member, Part, Plate
 
 JOINT = "_joint"
-NAMED = re.compile(r"(brace|panel|weight|left_out)_[1-9][0-9]{0,3}")
+NAMED = re.compile(r"(brace|panel|weight|left_out|measured)_[1-9][0-9]{0,3}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,8 +75,26 @@ class LeftOut:
     sort: Literal["left-out"] = "left-out"
 
 
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """What the built machine taught of a joint, guide, drive or foot: nothing is added, it is as stiff as it is."""
+
+    __pydantic_config__ = STRICT
+
+    id: str
+    key: str
+    """Link."""
+    factor: float
+    """Of its likely stiffness."""
+    spread: float = 1.1
+    """Low is that divided, high multiplied by it: nine of ten lie between."""
+    sort: Literal["measured"] = "measured"
+
+
 Added = Brace | Panel | Weight
-Change = Brace | Panel | Weight | LeftOut
+Change = Brace | Panel | Weight | LeftOut | Measured
+Partless = LeftOut | Measured
+"""Changes that bring no part of their own."""
 Changes = tuple[Annotated[Change, Tagged("sort")], ...]
 
 
@@ -94,6 +112,8 @@ def name_of(one: Change) -> str:
     """Return what a change is called."""
     if isinstance(one, Weight):
         return f"{one.words} {one.id.rpartition('_')[2]}"
+    if isinstance(one, Measured):
+        return f"{one.key.replace('_', ' ')} as built, {one.factor:.2g} times as stiff"
     return one.id.replace("_", " ")
 
 
@@ -106,7 +126,7 @@ def footings(one: Change) -> tuple[Footing, ...]:
             return one.corners
         case Weight():
             return (one.at,)
-        case LeftOut():
+        case LeftOut() | Measured():
             return ()
 
 

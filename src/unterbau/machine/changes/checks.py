@@ -4,7 +4,7 @@ from math import isfinite
 
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.checks import check_joint, check_sizes_of, within
-from unterbau.machine.changes.change import NAMED, Change, LeftOut, Panel, Weight, footings
+from unterbau.machine.changes.change import NAMED, Change, LeftOut, Measured, Panel, Weight, footings
 from unterbau.structure.footing import Footing
 from unterbau.structure.parts import Hung
 
@@ -38,6 +38,10 @@ def check_changes(changes: tuple[Change, ...]) -> None:
 
 def _check_change(where: str, one: Change) -> None:
     if isinstance(one, LeftOut):
+        return
+    if isinstance(one, Measured):
+        within(f"{where}.factor", one.factor, 1e-3, 1e3)
+        within(f"{where}.spread", one.spread, 1.0, 50.0)
         return
     check_joint(f"{where}.joint", one.joint)
     if isinstance(one, Panel):

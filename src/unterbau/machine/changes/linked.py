@@ -8,8 +8,8 @@ from unterbau.machine.changes.change import (
     Added,
     Brace,
     Change,
-    LeftOut,
     Panel,
+    Partless,
     Weight,
     footings,
     joint_key,
@@ -28,7 +28,7 @@ def change_links(changes: tuple[Change, ...]) -> tuple[Link, ...]:
     """Return the links of what was added, whether it stands or not."""
     found = []
     for one in changes:
-        if isinstance(one, LeftOut):
+        if isinstance(one, Partless):
             continue
         name, pieces = name_of(one), " to ".join(dict.fromkeys(footing.piece for footing in footings(one)))
         both = ", and mirrored" if one.mirrored else ""
@@ -82,7 +82,7 @@ def change_of(changes: tuple[Change, ...], key: str) -> Added | None:
 
 def _found(changes: tuple[Change, ...], key: str) -> Added | None:
     for one in changes:
-        if not isinstance(one, LeftOut) and key in (part_key(one), joint_key(one)):
+        if not isinstance(one, Partless) and key in (part_key(one), joint_key(one)):
             return one
     return None
 

@@ -7,7 +7,7 @@ from math import dist
 
 from unterbau.errors import InputError
 from unterbau.machine.changes.bracing import upright
-from unterbau.machine.changes.change import Brace, Change, LeftOut, Panel, part_key
+from unterbau.machine.changes.change import Brace, Change, Panel, Partless, part_key
 from unterbau.machine.changes.linked import free_id
 from unterbau.machine.changes.standing import Host, held, mirrored
 from unterbau.materials.material import material
@@ -47,7 +47,7 @@ class Proposal:
 
 def proposals(structure: Structure, changes: tuple[Change, ...], key: str) -> tuple[Proposal, ...]:
     """Return changes that could stiffen the pieces of a link; whether they gain, and fit, is for others to say."""
-    there = {part_key(one) for one in changes if not isinstance(one, LeftOut)}
+    there = {part_key(one) for one in changes if not isinstance(one, Partless)}
     if key in there:
         return ()
     pieces = [

@@ -78,6 +78,8 @@ class Learned:
     """The test that narrows the stiffness most, in words; nothing where none does."""
     factors: tuple[tuple[str, float], ...]
     """For each group of springs, its stiffness against the likely one: the machine as built."""
+    alone: tuple[tuple[str, float], ...]
+    """For each, the doubt of its logarithm that gives the machine its bands where all are taken as independent."""
 
 
 def learn(
@@ -107,9 +109,10 @@ def learn(
     step()
     told = cases(model, useful, prior, step) if useful else ()
     theta = told[0].fit.theta if told else zero
-    cov = _spread(told) if told else free
+    cov = told[0].fit.cov if told else free
     report.step(SOLVES, SOLVES + 1, "bands")
-    before, after = _answers(model, where, zero, free), _answers(model, where, theta, cov)
+    before = _answers(model, where, ((1.0, zero, free),))
+    after = _answers(model, where, tuple((one.belief, one.fit.theta, one.fit.cov) for one in told)) if told else before
     J = told[0].fit.J if told else np.zeros((0, len(zero)))
     seen = J / np.sqrt(doubts(useful))[:, None] if useful else J
     unknowns = _unknowns(model, theta, cov, seen, told)
@@ -122,14 +125,22 @@ def learn(
         unknowns, before, after, tuple(compared), loose, _suspected(model.keys, told) if not loose else (),
         _next(model, where, theta, cov),
         tuple(zip(model.keys, np.exp(theta).tolist(), strict=True)),
+        tuple(zip(model.keys, _alone(model, where, theta, cov).tolist(), strict=True)),
     )  # fmt: skip
 
 
-def _spread(told: tuple[Case, ...]) -> FloatArray:
-    """Return the covariance around the likeliest account, what the others say in it."""
-    first = told[0].fit.theta
-    ways = ((one.belief, one.fit.cov, one.fit.theta - first) for one in told)
-    return np.asarray(sum(belief * (cov + np.outer(away, away)) for belief, cov, away in ways), float)
+def _alone(model: ScaledSprings, place: Place, theta: FloatArray, cov: FloatArray) -> FloatArray:
+    """Return standard deviations that, independent, spread the stiffness at a place as the covariance does.
+
+    Tests tell sums better than their parts: with the doubt of each by itself the machine would be far less sure than it
+    is. So each has the doubt that is left where all others are known, all widened alike until no axis is surer than it
+    is.
+    """
+    solved = model.solved(place, theta)
+    J = np.array([model.give(solved, axis)[1] for axis in range(3)])
+    known = 1.0 / np.diag(np.linalg.inv(cov))
+    together, apart = np.einsum("ai,ij,aj->a", J, cov, J), np.einsum("ai,i,ai->a", J, known, J)
+    return np.asarray(np.sqrt(known * max(1.0, float((together / apart).max()))))
 
 
 def _compared(model: ScaledSprings, tests: tuple[Test, ...], told: tuple[Case, ...]) -> list[Compared]:
@@ -145,14 +156,28 @@ def _value(test: Test, y: float) -> float:
     return float(np.exp(-y if test.sort == "push" else y))
 
 
-def _answers(model: ScaledSprings, place: Place, theta: FloatArray, cov: FloatArray) -> tuple[Band, Band, Band]:
-    """Return the stiffness at a place, its band by the covariance of the unknowns."""
-    solved = model.solved(place, theta)
+def _answers(
+    model: ScaledSprings, place: Place, accounts: tuple[tuple[float, FloatArray, FloatArray], ...]
+) -> tuple[Band, Band, Band]:
+    """Return the stiffness at a place as the likeliest account has it, its band by all of them.
+
+    Args:
+        model: The machine.
+        place: Of the head.
+        accounts: Belief, logarithms of the unknowns and their covariance of each, the likeliest first.
+    """
+    rows = []
+    for belief, theta, cov in accounts:
+        solved = model.solved(place, theta)
+        found = [model.give(solved, axis) for axis in range(3)]
+        rows.append((belief, [log for log, _ in found], [float(J @ cov @ J) for _, J in found]))
     bands = []
+    whole = sum(belief for belief, _, _ in rows)
     for axis in range(3):
-        log, J = model.give(solved, axis)
-        spread = NINETY * float(J @ cov @ J) ** 0.5
-        bands.append(Band(np.exp(-log - spread), np.exp(-log), np.exp(-log + spread)))
+        first = rows[0][1][axis]
+        spread = sum(belief * (own[axis] + (logs[axis] - first) ** 2) for belief, logs, own in rows) / whole
+        at = NINETY * spread**0.5
+        bands.append(Band(float(np.exp(-first - at)), float(np.exp(-first)), float(np.exp(-first + at))))
     return bands[0], bands[1], bands[2]
 
 

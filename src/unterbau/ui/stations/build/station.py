@@ -24,6 +24,7 @@ from unterbau.shop.pour.cure import Event
 from unterbau.shop.state import ShopState
 from unterbau.structure.parts import Place
 from unterbau.studies.building import build_schedule, build_steps
+from unterbau.studies.learning.as_built import as_built
 from unterbau.studies.learning.learn import Learned, learn
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.asker import Asker
@@ -62,12 +63,15 @@ class BuildStation(FollowingPage):
         self.bench, self.proof = BenchPanel(view, self), ProofView(view, self)
         self.tests, self.taught = TestRow(view, self), label("", size=0.92)
         self._loop = ""
+        self._learned: Learned | None = None
+        self.built = QPushButton("as built: a candidate", self)
         self._build()
         self.list.currentRowChanged.connect(self._on_row)
         self.list.itemActivated.connect(self._on_activated)
         self.bench.done_wanted.connect(self._on_done)
         self.bench.undone_wanted.connect(self._on_undone)
         self.tests.added.connect(self._on_test)
+        self.built.clicked.connect(self._on_built)
         self.tests.told.connect(self._on_loop)
         self.tests.cleared.connect(self._on_cleared)
         self.tests.recording_wanted.connect(self._ask_recording)
@@ -173,6 +177,8 @@ class BuildStation(FollowingPage):
 
     def _on_learned(self, found: Learned) -> None:
         tests = self._mine()
+        self._learned = found
+        self.built.setEnabled(bool(tests))
         self.proof.show_learned(found, tests)
         labels = {one.key: one.label for one in found.unknowns}
         words = [f"probably loose: {' or '.join(labels[key] for key in group)}" for group in found.loose]
@@ -209,6 +215,16 @@ class BuildStation(FollowingPage):
         kind, doubt = sorts[sort]
         one = Test(self._selection.candidate, kind, value, doubt, known[axis], play=play, when=date.today().isoformat())
         self._set(replace(shop, tests=(*shop.tests, one)), f"test: {sort}")
+
+    def _on_built(self) -> None:
+        """Put the machine as built beside the others, and look at it."""
+        name = self._selection.candidate
+        if self._learned is None:
+            return
+        machine = as_built(self._document.project.candidate(name).machine, self._learned)
+        project, known = edits.add(self._document.project, f"{name}, as built", machine)
+        self._document.apply(project, f"as built: {name}")
+        self._selection.choose_candidate(known)
 
     def _on_loop(self, words: str) -> None:
         self._loop = words
@@ -278,6 +294,12 @@ class BuildStation(FollowingPage):
         row = QHBoxLayout()
         row.addWidget(heading("prediction and measurement"))
         row.addStretch(1)
+        self.built.setFont(font(0.86))
+        self.built.setProperty("small", True)
+        self.built.setToolTip(
+            "the machine with what its tests say of its joints, guides and drives; improve it from there"
+        )
+        row.addWidget(self.built)
         row.addWidget(self.tests)
         low.addLayout(row)
         low.addWidget(self.proof)

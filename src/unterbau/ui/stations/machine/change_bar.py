@@ -9,7 +9,7 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QListWidget, QPushButton, QVBoxLayout, QWidget
 from typing_extensions import override
 
-from unterbau.machine.changes.change import Change, LeftOut, footings, name_of
+from unterbau.machine.changes.change import Change, LeftOut, Measured, Partless, footings, name_of
 from unterbau.structure.footing import Footing
 from unterbau.structure.structure import Structure
 from unterbau.ui.stations.machine.spot_row import SpotRow
@@ -50,6 +50,8 @@ def change_words(one: Change) -> str:
     """Return a change in a line."""
     if isinstance(one, LeftOut):
         return f"left out: {one.what.replace('_', ' ')}"
+    if isinstance(one, Measured):
+        return name_of(one)
     pieces = " to ".join(dict.fromkeys(footing.piece for footing in footings(one)))
     return f"{name_of(one)}: {pieces}{', and mirrored' if one.mirrored else ''}"
 
@@ -116,8 +118,8 @@ class ChangeBar(QWidget):
         self.standing.setEnabled(draft is not None and draft.enough)
         self.standing.setText("leave it out" if draft is not None and draft.sort == "left_out" else "put it up")
         self.remove.setVisible(draft is None and one is not None)
-        self.both.setVisible(draft is None and one is not None and not isinstance(one, LeftOut))
-        if one is not None and not isinstance(one, LeftOut):
+        self.both.setVisible(draft is None and one is not None and not isinstance(one, Partless))
+        if one is not None and not isinstance(one, Partless):
             self.both.blockSignals(True)
             self.both.setChecked(one.mirrored)
             self.both.blockSignals(False)

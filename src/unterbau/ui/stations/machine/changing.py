@@ -6,7 +6,7 @@ import numpy as np
 from PyQt6.QtCore import QObject, QPointF, pyqtSignal
 
 from unterbau.errors import InputError
-from unterbau.machine.changes.change import Brace, Change, LeftOut, Panel, Weight, footings
+from unterbau.machine.changes.change import Brace, Change, LeftOut, Measured, Panel, Partless, Weight, footings
 from unterbau.machine.changes.linked import change_of, free_id, with_change
 from unterbau.machine.changes.offered import Offered, axis_seen, moved_along, offered, seen, words_of
 from unterbau.machine.machine import Machine, lay_out, not_standing
@@ -168,7 +168,7 @@ class Changing(QObject):
             return
         self.draft, self.chosen = None, made.id
         self._apply(changes, f"add {made.id.replace('_', ' ')}")
-        if not isinstance(made, LeftOut):
+        if not isinstance(made, Partless):
             self._selection.choose_link(made.id)
 
     def _apply(self, changes: tuple[Change, ...], text: str, key: str = "") -> None:
@@ -243,3 +243,5 @@ def with_footing(one: Change, number: int, footing: Footing) -> Change:
             return replace(one, at=footing)
         case LeftOut():
             return replace(one, what=footing.piece)
+        case Measured():
+            return one
