@@ -51,7 +51,9 @@ class WhereView(QWidget):
 
 
 def _is_piece(body: Prism, bodies: tuple[Body, ...]) -> bool:
-    """Return whether a prism is the piece itself, not a rail or a collar on it: the largest that moves with it."""
+    """Return whether a prism is the piece itself, not a rail or a motor on it: the largest that moves with no plate."""
+    if any(not isinstance(one, Prism) and one.name == body.chain for one in bodies):
+        return False
     same = [one for one in bodies if isinstance(one, Prism) and one.chain == body.chain]
     return body is max(same, key=_extent)
 
