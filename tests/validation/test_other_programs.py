@@ -13,11 +13,13 @@ from tests.frames import by_node, random_frame, read
 from tests.validation.opensees import OpenSeesFrame
 from unterbau.catalogue.joints import BoltGroup
 from unterbau.files.frame_document import FrameDocument, Spring
-from unterbau.files.frame_json import document_text, solve_document, to_document
+from unterbau.files.frame_json import document_text, solve_document, to_arrays, to_document
 from unterbau.files.project_json import parse_project
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, Machine
+from unterbau.mechanics.statics import solve_statics
+from unterbau.mechanics.thermal import Heat, warmed
 from unterbau.project.project import Candidate
 from unterbau.structure.parts import Joint, Place, Plate
 from unterbau.studies.loads import CASES, standard_loads
@@ -141,3 +143,34 @@ def test_random_frames_against_pynite(seed: int) -> None:
     document = read(frame)
     own, other = by_node(solve_document(document), 0, document), pynite_displacements(frame)
     assert np.abs(own - other).max() < STATIC * np.abs(other).max()
+
+
+@pytest.mark.parametrize("seed", [3, 5])
+def test_warmth_is_an_initial_strain_for_openseespy_too(seed: int) -> None:
+    """Beams that expand differently, springs and rigid arms that do not: forces E·A·α·ΔT by hand, solved there."""
+    raw = random_frame(seed)
+    alpha = {"g0": 12e-6, "g1": 23e-6, "g2": 5e-6}
+    warm = 15.0
+    A, E = raw["sections"][0]["A"], raw["materials"][0]["E"]
+    places = {node["id"]: np.array(node["xyz"]) for node in raw["nodes"]}
+    loads = {name: np.zeros(6) for name in places}
+    for row in raw["beams"]:
+        off = [np.array(row.get(end, (0.0, 0.0, 0.0))) for end in ("offset_i", "offset_j")]
+        ends = [places[row["i"]] + off[0], places[row["j"]] + off[1]]
+        axis = (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
+        for name, arm, way in ((row["i"], off[0], -1.0), (row["j"], off[1], 1.0)):
+            force = way * E * A * alpha[row["group"]] * warm * axis
+            loads[name] += np.concatenate([force, np.cross(arm, force)])
+    forces = [
+        {"node": name, "force": six[:3].tolist(), "moment": six[3:].tolist()}
+        for name, six in loads.items() if name != "n0"
+    ]  # fmt: skip
+    raw["cases"] = [{"id": "warm", "forces": forces}]
+    document = read(raw)
+    frame, cases = to_arrays(document)
+    statics = solve_statics(frame, cases)
+    of_beams = np.array([alpha[row["group"]] for row in raw["beams"]])
+    mine = warmed(statics, of_beams, np.zeros(0), 0.0, (Heat(warm, np.zeros(3), np.zeros(3)),))[0]
+    theirs = OpenSeesFrame(document).displacements(0)
+    assert np.abs(theirs).max() > 1e-5
+    assert np.abs(mine - theirs).max() < STATIC * np.abs(theirs).max()
