@@ -16,6 +16,7 @@ from unterbau.band import Band
 from unterbau.studies.compare import Flow
 from unterbau.studies.purchase.check import counted
 from unterbau.studies.purchase.checks import checks
+from unterbau.studies.search import Bounds, search
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.compare.figures_model import COLUMNS
 from unterbau.ui.stations.compare.picture import Dot, places
@@ -188,3 +189,60 @@ def test_the_verdict_names_the_candidate_and_what_differs(compare: MainWindow, q
     assert "→" in station.differs.text()
     compare.selection.choose_candidate("bolted slotted profile")
     assert station.differs.text() == ""
+
+
+def test_a_report_is_one_page_of_html_or_pages_of_pdf(
+    compare: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    station = compare.compare
+    qtbot.waitUntil(lambda: "For this brief" in station.verdict.words.text(), timeout=30_000)
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "page"), ""))
+    station.report.click()
+    data = (tmp_path / "page.pdf").read_bytes()
+    assert data.startswith(b"%PDF")
+    assert data.count(b"/Type /Page\n") >= 2
+    assert station.report_to(tmp_path / "page.html")
+    text = (tmp_path / "page.html").read_text(encoding="utf-8")
+    assert text.count("base64,") == 5
+    assert station.verdict.words.text().split(",")[0] in text
+    for one in compare.document.project.candidates:
+        assert f"{one.name}</h3>" in text
+    assert "differs from ★" in text
+    assert "http" not in text
+    assert not station.report_to(tmp_path / "none" / "page.pdf")
+    assert "was not written" in compare.notice.message.text()
+
+
+def test_a_search_fills_the_picture_and_a_design_becomes_a_candidate(compare: MainWindow, qtbot: QtBot) -> None:
+    """Two things vary; the front is that of all designs solved one by one."""
+    station = compare.compare
+    compare.selection.choose_candidate(TUBE)
+    station.open_drawer.click()
+    drawer = station.drawer
+    assert drawer.isVisible()
+    drawer.look.click()
+    assert "tick what may vary" in drawer.words.text()
+    for row in range(drawer.free.count()):
+        item = drawer.free.item(row)
+        assert item is not None
+        if item.text().startswith(("spindle clamp", "Z plate")):
+            item.setCheckState(Qt.CheckState.Checked)
+    free = drawer.chosen()
+    assert {one.key for one in free} == {"spindle_mount", "z_plate"}
+    count = len(free[0].values) * len(free[1].values)
+    assert f"{count} designs" in drawer.words.text()
+    drawer.look.click()
+    qtbot.waitUntil(lambda: "all tried" in drawer.words.text(), timeout=60_000)
+    machine = compare.document.project.candidate(TUBE).machine
+    every = search(machine, free, Bounds(), "stiffest", compare.document.project.prices, 60.0, compare.selection.place)
+    assert {one.choice for one in drawer.designs} == {one.design.choice for one in every.unbeaten}
+    before = len(compare.document.project.candidates)
+    drawer.list.setCurrentRow(0)
+    drawer.list.setFocus()
+    qtbot.keyClick(drawer.list, Qt.Key.Key_Return)
+    assert len(compare.document.project.candidates) == before + 1
+    assert drawer.designs
+    compare.document.stack.undo()
+    assert len(compare.document.project.candidates) == before
+    station.open_drawer.click()
+    assert not drawer.isVisible()

@@ -53,6 +53,7 @@ class LateStations:
 
             self._compare = CompareStation(self._document, self._selection, self._view, self._feed, self._window)
             self._compare.trouble.connect(self.say)
+            self._compare.wrote.connect(self.wrote)
             self._compare.link_wanted.connect(self.link_wanted)
             self._fill(COMPARE, self._compare)
         return self._compare

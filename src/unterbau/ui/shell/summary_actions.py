@@ -4,8 +4,6 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF
-from PyQt6.QtGui import QPageLayout, QPageSize, QPdfWriter, QTextDocument
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from unterbau.errors import UnterbauError
@@ -16,36 +14,8 @@ from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
-from unterbau.ui.theme import font
 from unterbau.ui.view_settings import ViewSettings
-
-RESOLUTION = 150  # dots per inch of the printed page
-MARGIN = 12.0  # mm
-
-
-def pdf_of(html: str, title: str) -> bytes:
-    """Return an HTML page as PDF, A4, scaled down until it fits on one page."""
-    held = QByteArray()
-    buffer = QBuffer(held)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    writer = QPdfWriter(buffer)
-    writer.setResolution(RESOLUTION)
-    writer.setTitle(title)
-    margins = QMarginsF(MARGIN, MARGIN, MARGIN, MARGIN)
-    page, upright = QPageSize(QPageSize.PageSizeId.A4), QPageLayout.Orientation.Portrait
-    writer.setPageLayout(QPageLayout(page, upright, margins, QPageLayout.Unit.Millimeter))
-    document = QTextDocument()
-    document.setDefaultFont(font(0.8))
-    document.setHtml(html)
-    area = writer.pageLayout().paintRectPixels(72)
-    document.setPageSize(area.size().toSizeF())
-    for _ in range(12):
-        if document.pageCount() <= 1:
-            break
-        document.setPageSize(document.pageSize() * 1.06)
-    document.print(writer)
-    buffer.close()
-    return held.data()
+from unterbau.ui.widgets.page_pdf import pdf_of
 
 
 class SummaryActions:

@@ -38,6 +38,7 @@ from unterbau.ui.stations.compare.figures_table import FiguresTable
 from unterbau.ui.stations.compare.judging import Judging, VerdictBox
 from unterbau.ui.stations.compare.picture import Axes, Dot, Picture
 from unterbau.ui.stations.compare.quantities import PULL, QUANTITIES, Quantity, of_design, quantity
+from unterbau.ui.stations.compare.report import write_report
 from unterbau.ui.stations.compare.search_drawer import SearchDrawer
 from unterbau.ui.stations.compare.waterfall import Waterfall, bars
 from unterbau.ui.theme import em
@@ -60,6 +61,8 @@ class CompareStation(QWidget):
     """Two to six candidates side by side."""
 
     trouble = pyqtSignal(str)
+    wrote = pyqtSignal(object)
+    """A report stands at this path."""
     link_wanted = pyqtSignal(str)
     """A link should be looked at on the bench."""
 
@@ -84,6 +87,7 @@ class CompareStation(QWidget):
         self.head = label("", "muted", 0.9)
         self.copy = QPushButton("copy", self)
         self.save = QPushButton("save as CSV …", self)
+        self.report = QPushButton("report …", self)
         self._known: Checked = {}
         self.checking = Asker(self._check, self)
         self._build_flow()
@@ -116,6 +120,35 @@ class CompareStation(QWidget):
             return False
         return True
 
+    def ask_report(self) -> None:
+        """Ask for a file and write the report into it."""
+        start = str(Path.home() / f"{self._document.project.name} compared.pdf")
+        name, _ = QFileDialog.getSaveFileName(self, "Save the report", start, "Pages (*.pdf);;Web page (*.html)")
+        if name:
+            path = Path(name)
+            self.report_to(path if path.suffix else path.with_suffix(".pdf"))
+
+    def report_to(self, path: Path) -> bool:
+        """Write the report; a failure is said."""
+        rows = self._rows()
+        found = tuple(row.figures for row in rows if row.figures)
+        told = self.judging.verdict(self._view.units, self._fails(rows))
+        if len(found) < len(rows) or told is None:
+            self.trouble.emit("The figures are still being computed; make the report in a moment.")
+            return False
+        try:
+            write_report(path, self._document.project, found, told.sentences, self._view.units, self.picture)
+        except UnterbauError as error:
+            self.trouble.emit(str(error))
+            return False
+        self.wrote.emit(path)
+        return True
+
+    def _fails(self, rows: tuple[Row, ...]) -> dict[str, int]:
+        return {
+            row.name: sum(one.verdict == "fail" for one in row.figures.checked or ()) for row in rows if row.figures
+        }
+
     @override
     def showEvent(self, event: QShowEvent | None) -> None:
         super().showEvent(event)
@@ -137,9 +170,7 @@ class CompareStation(QWidget):
         self.table.show_rows(rows, self._view.units, chosen)
         self._show_picture(rows)
         units = self._view.units
-        fails = {row.name: sum(one.verdict == "fail" for one in row.figures.checked or ())
-                 for row in rows if row.figures}  # fmt: skip
-        self.verdict.show_verdict(self.judging.verdict(units, fails))
+        self.verdict.show_verdict(self.judging.verdict(units, self._fails(rows)))
         missing = sum(row.figures is None for row in rows)
         self.head.setText(f"{missing} still being computed" if missing else "")
         try:
@@ -287,7 +318,8 @@ class CompareStation(QWidget):
         low.addWidget(heading("figures"))
         low.addStretch()
         self.copy.setToolTip("the marked rows, or all, as a table for any table program")
-        for button in (self.copy, self.save):
+        self.report.setToolTip("verdict, picture, figures, what differs: one page of HTML, or PDF")
+        for button in (self.report, self.copy, self.save):
             low.addWidget(button)
         box.addLayout(low)
         box.addWidget(self.table, 2)
@@ -317,6 +349,7 @@ class CompareStation(QWidget):
         self.waterfall.chosen.connect(self.link_wanted)
         self.copy.clicked.connect(self.table.copy)
         self.save.clicked.connect(self.ask_save)
+        self.report.clicked.connect(self.ask_report)
         self._feed.likely_ready.connect(self.refresh)
         self._feed.bands_ready.connect(self.refresh)
         self._document.changed.connect(self._on_changed)
