@@ -61,7 +61,7 @@ th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
 <h1>{escape(project.name)}</h1>
 <p>{len(made.rows)} candidates compared · {escape(made.when)} · ★ {escape(benchmark.name)} is the benchmark</p>
 <h2>VERDICT</h2>{"".join(f"<p>{escape(one)}</p>" for one in made.verdict)}
-{_image(made.picture, 560, "all candidates")}
+{_image(made.picture, 420, "all candidates")}
 <h2>FIGURES, likely (low – high)</h2>{_figures(made)}
 <h2>WHAT DIFFERS, AND WHERE THE FLEX WENT</h2>{others}
 <h2>ASSUMPTIONS AND SOURCES</h2><p class="small">{escape(ASSUMPTIONS)} {escape(misses)} Prices of
@@ -109,7 +109,7 @@ def _figures(made: Comparison) -> str:
 def _other(made: Comparison, benchmark: Candidate, one: Candidate) -> str:
     star = "★ " if one.name == benchmark.name else ""
     head = f"<h3>{star}{escape(one.name)}</h3><p class='small'>{escape(kind_of(one.machine).label)}</p>"
-    seen = _image((made.machines or {}).get(one.name, b""), 200, escape(one.name))
+    seen = _image((made.machines or {}).get(one.name, b""), 150, escape(one.name))
     if star:
         return head + seen
     told = "; ".join(differences(benchmark.machine, one.machine, made.units)) or "nothing differs"

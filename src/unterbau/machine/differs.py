@@ -22,7 +22,7 @@ def differences(before: Machine, after: Machine, units: Units = "mm") -> tuple[s
         if first is None or second is None or first == second:
             continue
         a, b = part_text(first, units), part_text(second, units)
-        rows.append(f"{label}: {a} → {b}" if a != b else f"{label}: {details(first, second)}")
+        rows.append(f"{label}: {_arrow(a, b)}" if a != b else f"{label}: {details(first, second)}")
     for one in kind_of(before).sizes:
         old, new = (getattr(machine.dimensions, one.attribute) for machine in (before, after))
         if old != new:
@@ -32,6 +32,15 @@ def differences(before: Machine, after: Machine, units: Units = "mm") -> tuple[s
     rows += [_change(one) for one in after.changes if one.id not in known]
     rows += [f"without {name_of(one)}" for one in before.changes if one.id not in kept]
     return tuple(rows)
+
+
+def _arrow(before: str, after: str) -> str:
+    """Return both without what they end alike with."""
+    a, b = before.split(", "), after.split(", ")
+    while len(a) > 1 and len(b) > 1 and a[-1] == b[-1]:
+        a.pop()
+        b.pop()
+    return f"{', '.join(a)} → {', '.join(b)}"
 
 
 def _change(one: Change) -> str:
