@@ -189,6 +189,7 @@ def test_the_verdict_names_the_candidate_and_what_differs(compare: MainWindow, q
     assert "→" in station.differs.text()
     compare.selection.choose_candidate("bolted slotted profile")
     assert station.differs.text() == ""
+    assert "whose doubt it is" in station.doubt.text()
 
 
 def test_a_report_is_one_page_of_html_or_pages_of_pdf(

@@ -21,6 +21,7 @@ from unterbau.studies.bands import ENDS, components, pieces
 from unterbau.studies.budget import budget
 from unterbau.studies.compliance import solve
 from unterbau.studies.loads import TIP
+from unterbau.studies.matters import matters_words, owners_of
 from unterbau.units import Units, mass_text, number_text
 
 AXES = ("X", "Y", "Z")
@@ -45,6 +46,8 @@ class Standing:
     """What of the brief it does not meet besides, in words."""
     fails: int = 0
     """Checks before buying that fail."""
+    doubt: tuple[str, str, str] = ("", "", "")
+    """Whose doubt the stiffness along X, Y, Z is, in words."""
 
     @property
     def band(self) -> Band:
@@ -99,7 +102,9 @@ def standing(
     solved = solve(machine, place, "likely")
     report.step(1, 2, name)
     u = solved.statics.u[TIP]
-    drawn = pieces(machine, place).drawn(components(solved, u, u))
+    uncertain = pieces(machine, place)
+    drawn = uncertain.drawn(components(solved, u, u))
+    x, y, z = (matters_words(owners_of(machine, solved, uncertain, axis)) for axis in range(3))
     here = np.diag(found.likely.compliance)
     wanted = np.array(targets(brief).stiffness)
     worst = np.array([band.likely for band in found.worst])
@@ -109,7 +114,7 @@ def standing(
     conflicts = tuple(one.words for one in budget(machine, brief, book, units).conflicts)
     return Standing(
         name, reach.min(axis=0), float(likely.min()), AXES[int(likely.argmin())], found.likely.mass,
-        cost_of(machine, book).money, conflicts,
+        cost_of(machine, book).money, conflicts, doubt=(x, y, z),
     )  # fmt: skip
 
 

@@ -54,6 +54,11 @@ class Judging(QObject):
         rows = (replace(self._known[key], name=name, fails=fails.get(name, 0)) for name, key in keys)
         return verdict(tuple(rows), project.prices, units)
 
+    def doubt(self, machine: Machine, axis: int, units: Units) -> str:
+        """Return whose doubt a candidate's stiffness along an axis is, in words; nothing while that is looked for."""
+        found = self._known.get(self._key(machine, units))
+        return found.doubt[axis] if found is not None else ""
+
     def close(self) -> None:
         """Stop what is computed behind."""
         self.asker.close()

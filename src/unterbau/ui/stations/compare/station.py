@@ -80,7 +80,7 @@ class CompareStation(QWidget):
             ChoiceBox(name, choices, self) for name in ("Drawn across", "Drawn upwards", "Drawn as area")
         )
         self.sentence = label("", size=0.95)
-        self.differs = label("", "muted", 0.88)
+        self.differs, self.doubt = label("", "muted", 0.88), label("", "muted", 0.88)
         self.verdict, self.flow_column = VerdictBox(self), QWidget(self)
         self.drawer, self.open_drawer = SearchDrawer(view, self), QPushButton("search ▸", self)
         self.judging = Judging(document, selection, feed, self)
@@ -238,6 +238,7 @@ class CompareStation(QWidget):
         found = differences(before.machine, after.machine, self._view.units)
         more = f" … and {len(found) - MOST_TOLD} more" if len(found) > MOST_TOLD else ""
         self.differs.setText(f"differs from ★: {'; '.join(found[:MOST_TOLD])}{more}" if found else "")
+        self.doubt.setText(self.judging.doubt(after.machine, self._selection.axis, self._view.units))
         self.differs.setToolTip(plain_tip("\n".join(found)))
 
     def _rows(self) -> tuple[Row, ...]:
@@ -330,7 +331,7 @@ class CompareStation(QWidget):
         right.addWidget(heading("where the flex went"))
         as_high_as_its_words = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         as_high_as_its_words.setHeightForWidth(True)
-        for words in (self.sentence, self.differs):
+        for words in (self.sentence, self.differs, self.doubt):
             words.setWordWrap(True)
             words.setSizePolicy(as_high_as_its_words)
             right.addWidget(words)
