@@ -13,7 +13,8 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from unterbau.ui.widgets.eliding import ElidingButton, ElidingPush
+from unterbau.ui.widgets.choice_box import ChoiceBox
+from unterbau.ui.widgets.eliding import ElidingButton, ElidingLabel, ElidingPush
 
 
 def cut_off(window: QWidget) -> list[str]:
@@ -37,8 +38,10 @@ def _text(widget: QWidget) -> str:
 
 
 def _too_small(widget: QWidget) -> bool:
-    if isinstance(widget, ElidingButton | ElidingPush):
+    if isinstance(widget, ElidingButton | ElidingPush) or (isinstance(widget, ElidingLabel) and widget.toolTip()):
         return not widget.toolTip()
+    if isinstance(widget, ChoiceBox):  # what it elides is a hover away
+        return False
     if isinstance(widget, QLabel):
         if widget.wordWrap():
             return widget.heightForWidth(widget.width()) > widget.height() + 1

@@ -1,5 +1,7 @@
 """Dark and large text, every size of screen: nothing cut off, everything readable, work untouched."""
 
+import itertools
+
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QDialog
@@ -8,6 +10,7 @@ from pytestqt.qtbot import QtBot
 from tests.ui.clipping import cut_off
 from tests.ui.conftest import settle
 from tests.ui.driving import CTRL, click_link, number, pick
+from tests.ui.walk import BENCHES, COLOURS, SIZES, TEXTS, UNITS, Look
 from unterbau.files.settings_json import read_settings
 from unterbau.ui import theme
 from unterbau.ui.shell.main_window import MainWindow
@@ -17,9 +20,6 @@ from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS
 from unterbau.ui.stations.machine.first_steps import ALL
 from unterbau.ui.widgets.choice_box import ChoiceBox
-
-SIZES = ((1100, 700), (1280, 800), (1920, 1080))
-LINKS = ("gantry_beam", "beam_joint", "x_guides", "x_drive", "spindle", "cutter", "bed", "dimensions")
 
 
 def dialog(window: MainWindow, kind: type[QDialog]) -> QDialog:
@@ -37,29 +37,23 @@ def fits(window: MainWindow, qtbot: QtBot, what: str) -> None:
     qtbot.waitUntil(settled, timeout=3000)
 
 
-@pytest.mark.parametrize("colours", ["light", "dark"])
-def test_nothing_is_cut_off(window: MainWindow, qtbot: QtBot, colours: str) -> None:
-    window.view.restyle(colours, 1.0)
-    for width, height in SIZES:
-        window.resize(width, height)
-        qtbot.waitUntil(lambda w=width: window.width() == w)  # type: ignore[misc]
+def test_every_choice_occurs_with_nothing_cut_off(window: MainWindow, qtbot: QtBot) -> None:
+    """Each size of text and of window, both units, both themes; where every two meet is `./dev walk --sample`."""
+    sizes, units, colours = itertools.cycle(SIZES), itertools.cycle(UNITS), itertools.cycle(COLOURS)
+    for look in (Look(text, next(sizes), next(units), next(colours)) for text in TEXTS):
+        window.view.restyle(look.colours, look.text)
+        window.view.set_units("mm" if look.units == "mm" else "inch")
+        window.resize(*look.size)
+        qtbot.waitUntil(lambda w=look.size[0]: window.width() == w)  # type: ignore[misc]
         for station in range(len(STATIONS)):
             window.show_station(station)
-            fits(window, qtbot, f"{STATIONS[station]} at {width}")
+            fits(window, qtbot, f"{look}: {STATIONS[station]}")
         window.show_station(STATIONS.index("Machine"))
-        for key in LINKS:
+        for key in BENCHES if look.text == TEXTS[-1] else BENCHES[:2]:
             window.machine.choose_link(key)
-            fits(window, qtbot, f"{key} at {width}")
+            fits(window, qtbot, f"{look}: {key}")
+    window.view.restyle("light", 1.0)
     settle(window, qtbot)
-
-
-def test_large_text_fits_a_large_window(window: MainWindow, qtbot: QtBot) -> None:
-    window.view.restyle("light", 1.5)
-    window.resize(1920, 1080)
-    qtbot.waitUntil(lambda: window.width() == 1920)
-    for station in range(len(STATIONS)):
-        window.show_station(station)
-        fits(window, qtbot, STATIONS[station])
 
 
 @pytest.mark.parametrize("colours", ["light", "dark"])

@@ -30,6 +30,7 @@ class PlansPage(Generic[P]):
         for words, field in fields:
             caption = label(words, "muted", 0.9)
             caption.setBuddy(field.edit)
+            field.setMinimumWidth(round(4.6 * unit))
             field.setMaximumWidth(round(7 * unit))
             row.addWidget(caption)
             row.addWidget(field)
