@@ -6,9 +6,9 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QGuiApplication
+from PyQt6.QtGui import QGuiApplication, QMouseEvent
 from PyQt6.QtTest import QAbstractItemModelTester
-from PyQt6.QtWidgets import QFileDialog
+from PyQt6.QtWidgets import QApplication, QFileDialog
 from pytestqt.qtbot import QtBot
 
 from tests.ui.driving import CTRL, SHIFT, TUBE, first_answers
@@ -247,3 +247,27 @@ def test_a_search_fills_the_picture_and_a_design_becomes_a_candidate(compare: Ma
     assert len(compare.document.project.candidates) == before
     station.open_drawer.click()
     assert not drawer.isVisible()
+
+
+def test_a_card_dropped_on_another_compares_both(window: MainWindow, qtbot: QtBot) -> None:
+    shelf = window.machine.shelf
+    held, under = shelf.card("plate box"), shelf.card(TUBE)
+    middle = held.rect().center()
+    way = under.mapTo(shelf, under.rect().center()) - held.mapTo(shelf, middle)
+    qtbot.mousePress(held, Qt.MouseButton.LeftButton, pos=middle)
+    for share in (0.3, 0.7, 1.0):
+        place = middle + way * share
+        move = QMouseEvent(
+            QMouseEvent.Type.MouseMove, QPointF(place), QPointF(held.mapToGlobal(place)), Qt.MouseButton.NoButton,
+            Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier,
+        )  # fmt: skip
+        QApplication.sendEvent(held, move)
+    assert under.target
+    assert not held.target
+    qtbot.mouseRelease(held, Qt.MouseButton.LeftButton, pos=middle + way)
+    assert window.pages.currentIndex() == 2
+    assert window.selection.candidate == "plate box"
+    assert window.document.project.benchmark == TUBE
+    assert not under.target
+    window.document.stack.undo()
+    assert window.document.project.benchmark == "bolted slotted profile"

@@ -11,6 +11,7 @@ from typing_extensions import override
 
 from unterbau.files.recovery import Kept, throw_away
 from unterbau.machine.machine import KINDS, links
+from unterbau.project import edits
 from unterbau.project.project import Project
 from unterbau.ui import theme
 from unterbau.ui.commands import Command, install
@@ -229,6 +230,7 @@ class MainWindow(QMainWindow):
         self.header.finder_wanted.connect(self.open_finder)
         self.header.menu.aboutToShow.connect(self._fill_menu)
         self.machine.trouble.connect(self.say)
+        self.machine.shelf.paired.connect(self._on_paired)
         self.machine.first_steps.done.connect(self._on_steps_done)
         self.machine.first_steps.show_done(self.preferences.settings.hints_done)
         self.machine.candidates.started.connect(self._on_kind_wanted)
@@ -304,6 +306,14 @@ class MainWindow(QMainWindow):
 
     def _on_preferences(self) -> None:
         self.machine.first_steps.show_done(self.preferences.settings.hints_done)
+
+    def _on_paired(self, name: str, other: str) -> None:
+        """Compare a candidate with the one it was dropped on."""
+        project = self.document.project
+        if project.benchmark != other:
+            self.document.apply(edits.set_benchmark(project, other), f"benchmark {other}")
+        self.selection.choose_candidate(name)
+        self.show_station(COMPARE)
 
     def _on_link_wanted(self, key: str) -> None:
         self.show_station(MACHINE)

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPoint, QPointF, QRectF, QSize, QSizeF, Qt, pyqtSignal
-from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPixmap
+from PyQt6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractButton,
+    QApplication,
     QButtonGroup,
     QHBoxLayout,
     QLineEdit,
@@ -22,7 +23,10 @@ from unterbau.ui.theme import colour, em, font, palette
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.thumbnail import paint
 
-MANNERS = "rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button"
+MANNERS = (
+    "rename F2, benchmark Ctrl+B, duplicate Ctrl+D, delete Ctrl+Delete, or press the right button; "
+    "drop one on another to compare both"
+)
 
 
 @dataclass(frozen=True)
@@ -45,10 +49,17 @@ class Card(QAbstractButton):
     """One candidate."""
 
     menu_wanted = pyqtSignal(str, QPoint)
+    dragged = pyqtSignal(QPoint)
+    """It is held over this place of the screen."""
+    dropped = pyqtSignal(QPoint)
 
     def __init__(self, facts: CardFacts, parent: QWidget) -> None:
         super().__init__(parent)
         self.facts = facts
+        self._pressed: QPoint | None = None
+        self._carried = False
+        self.target = False
+        """Whether another card is held over it."""
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._drawn: tuple[tuple[object, float, object], QPixmap] | None = None
@@ -74,14 +85,47 @@ class Card(QAbstractButton):
     def sizeHint(self) -> QSize:
         return QSize(round(17.2 * em()), round(5.6 * em()))
 
+    def hold_over(self, held: bool) -> None:
+        """Show that another card is held over it."""
+        if held != self.target:
+            self.target = held
+            self.update()
+
+    @override
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._pressed = event.pos()
+        super().mousePressEvent(event)
+
+    @override
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and self._pressed is not None:
+            far = (event.pos() - self._pressed).manhattanLength() >= QApplication.startDragDistance()
+            if far or self._carried:
+                self._carried = True
+                self.setCursor(Qt.CursorShape.ClosedHandCursor)
+                self.dragged.emit(event.globalPosition().toPoint())
+                return
+        super().mouseMoveEvent(event)
+
+    @override
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        carried, self._carried, self._pressed = self._carried, False, None
+        if event is not None and carried:
+            self.unsetCursor()
+            self.setDown(False)
+            self.dropped.emit(event.globalPosition().toPoint())
+            return
+        super().mouseReleaseEvent(event)
+
     @override
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         unit, f = em(), self.facts
         chosen = self.isChecked()
-        painter.setPen(QPen(colour("accent" if chosen else "hairline"), 2.0 if chosen else 1.0))
-        painter.setBrush(colour("panel"))
+        painter.setPen(QPen(colour("accent" if chosen or self.target else "hairline"), 2.0 if chosen else 1.0))
+        painter.setBrush(colour("accent_soft" if self.target else "panel"))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5), 5, 5)
         if self.hasFocus():
             painter.setPen(QPen(colour("ink"), 1.0, Qt.PenStyle.DotLine))
@@ -142,6 +186,8 @@ class Shelf(QWidget):
     """Where to offer what can be started, on the screen."""
     renamed = pyqtSignal(str, str)
     menu_wanted = pyqtSignal(str, QPoint)
+    paired = pyqtSignal(str, str)
+    """A card was dropped on another: both names."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -189,12 +235,29 @@ class Shelf(QWidget):
             card = Card(facts[len(self.cards)], self._inside)
             card.clicked.connect(self._on_clicked)
             card.menu_wanted.connect(self.menu_wanted)
+            card.dragged.connect(self._on_dragged)
+            card.dropped.connect(self._on_dropped)
             self._group.addButton(card)
             self._row.insertWidget(len(self.cards), card)
             self.cards.append(card)
         for card, one in zip(self.cards, facts, strict=True):
             card.show_facts(one)
             card.setChecked(one.name == chosen)
+
+    def _under(self, place: QPoint) -> Card | None:
+        return next((card for card in self.cards if card.rect().contains(card.mapFromGlobal(place))), None)
+
+    def _on_dragged(self, place: QPoint) -> None:
+        under, held = self._under(place), self.sender()
+        for card in self.cards:
+            card.hold_over(card is under and card is not held)
+
+    def _on_dropped(self, place: QPoint) -> None:
+        under, held = self._under(place), self.sender()
+        for card in self.cards:
+            card.hold_over(False)
+        if isinstance(held, Card) and under is not None and under is not held:
+            self.paired.emit(held.facts.name, under.facts.name)
 
     def card(self, name: str) -> Card:
         """Return the card of a candidate."""
