@@ -53,7 +53,7 @@ def test_room_door_lifting_money() -> None:
     assert length > ROUTER.dimensions.travel_x
     assert conflicts(replace(OPEN, space_x=length, space_y=depth, space_z=height)) == []
     assert len(conflicts(replace(OPEN, space_x=length - 0.01, space_y=depth - 0.01))) == 2
-    middle = sorted((length, depth, height))[1]
+    middle = sorted(outside(ROUTER, carried=True))[1]
     assert conflicts(replace(OPEN, door=middle + 0.001)) == []
     assert "come apart" in conflicts(replace(OPEN, door=middle - 0.001))[0]
     piece = heaviest(ROUTER)
