@@ -3,8 +3,8 @@
 import itertools
 
 import pytest
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QDialog
+from PyQt6.QtCore import QEvent, Qt
+from PyQt6.QtWidgets import QApplication, QDialog
 from pytestqt.qtbot import QtBot
 
 from tests.ui.clipping import cut_off
@@ -42,6 +42,7 @@ def test_every_choice_occurs_with_nothing_cut_off(window: MainWindow, qtbot: QtB
     sizes, units, colours = itertools.cycle(SIZES), itertools.cycle(UNITS), itertools.cycle(COLOURS)
     for look in (Look(text, next(sizes), next(units), next(colours)) for text in TEXTS[::2]):
         window.view.restyle(look.colours, look.text)
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)  # what was before is gone, as in a loop
         window.view.set_units("mm" if look.units == "mm" else "inch")
         window.resize(*look.size)
         qtbot.waitUntil(lambda w=look.size[0]: window.width() == w)  # type: ignore[misc]
