@@ -5,6 +5,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.machine.laid import laying, modelled
 from unterbau.errors import InputError
@@ -20,6 +22,8 @@ from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.machine import KINDS, Machine, kind_of, lay_out, moving_masses, to_frame
+from unterbau.mechanics.plate import lines
+from unterbau.model.laid_plate import _edges, _onto
 from unterbau.model.modelled import Model
 from unterbau.model.to_frame import put_in
 from unterbau.model.work import stand_work
@@ -276,3 +280,14 @@ def test_kinds_say_what_they_are_good_at() -> None:
     assert kinds == {"column-mill", "arm-mill", "lathe"}
     assert kind_of(Lathe()).words("centre_height") == "bed to spindle axis"
     assert kind_of(Lathe()).limits("tailstock") == (0, 1)
+
+
+@given(st.lists(st.tuples(st.integers(0, 2500), st.sampled_from([0, 1, 2, 10, 90])), min_size=1, max_size=8),
+       st.lists(st.integers(1, 2499), max_size=3))  # fmt: skip
+def test_every_patch_finds_a_line_of_the_mesh(held: list[tuple[int, int]], stops: list[int]) -> None:
+    """On a grid of a tenth of a millimetre edges stand just as far apart as lines are shared."""
+    rows = [(x / 1e4, half / 1e4) for x, half in held]
+    mesh = lines(0.25, tuple(sorted(x / 1e4 for x in stops)), _edges(rows), 0.03)
+    for x, half in rows:
+        assert any(abs(line - x) < _onto(mesh, x, half) + 1e-6 for line in mesh)
+    assert all(b > a for a, b in itertools.pairwise(mesh))

@@ -215,7 +215,7 @@ def _edges(patches: list[tuple[float, float]]) -> list[float]:
 def _onto(mesh: tuple[float, ...], middle: float, half: float) -> float:
     """Return half a patch, a little wider where an edge of it shares a line of the mesh that lies just outside."""
     ends = (middle - half, middle + half)
-    near = [line for end in ends for line in mesh if abs(line - end) < SNAP]
+    near = [line for end in ends for line in mesh if abs(line - end) < 1.01 * SNAP]
     return max([half, *(abs(line - middle) for line in near)])
 
 
