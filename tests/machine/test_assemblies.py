@@ -291,3 +291,4 @@ def test_every_patch_finds_a_line_of_the_mesh(held: list[tuple[int, int]], stops
     for x, half in rows:
         assert any(abs(line - x) < _onto(mesh, x, half) + 1e-6 for line in mesh)
     assert all(b > a for a, b in itertools.pairwise(mesh))
+    assert _onto(mesh, 0.26, 0.002) >= 0.01 - 1e-9  # beyond the edge it holds the edge

@@ -213,10 +213,13 @@ def _edges(patches: list[tuple[float, float]]) -> list[float]:
 
 
 def _onto(mesh: tuple[float, ...], middle: float, half: float) -> float:
-    """Return half a patch, a little wider where an edge of it shares a line of the mesh that lies just outside."""
+    """Return half a patch, a little wider where an edge of it shares a line of the mesh that lies just outside.
+
+    It reaches to a line in any case: what is held beyond the plate's edge holds the edge.
+    """
     ends = (middle - half, middle + half)
     near = [line for end in ends for line in mesh if abs(line - end) < 1.01 * SNAP]
-    return max([half, *(abs(line - middle) for line in near)])
+    return max([half, min(abs(line - middle) for line in mesh), *(abs(line - middle) for line in near)])
 
 
 def _apart(patches: list[Patch]) -> list[Patch]:
