@@ -3,22 +3,20 @@
 The page holds everything itself, and keeps to what simple readers of HTML know, so that the same text makes the PDF.
 """
 
-import base64
 from collections.abc import Mapping
 from dataclasses import dataclass
 from html import escape
 from pathlib import Path
 
-from unterbau.band import Band
 from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
-from unterbau.files.summary_html import ASSUMPTIONS
+from unterbau.files.html_page import ASSUMPTIONS, band_words, image, page, row
 from unterbau.machine.differs import differences
 from unterbau.machine.machine import kind_of
 from unterbau.project.project import Candidate, Project
 from unterbau.studies.compare import Figures, flow
 from unterbau.studies.missed import may_miss
-from unterbau.units import Units, in_units, mass_text, movement_text, number_text, unit_text
+from unterbau.units import Units, in_units, mass_text, movement_text, unit_text
 
 AXES = ("X", "Y", "Z")
 TOLD, LEAST = 6, 0.03
@@ -48,59 +46,31 @@ def comparison_html(made: Comparison) -> str:
     benchmark = project.candidate(project.benchmark)
     others = "".join(_other(made, benchmark, project.candidate(one.name)) for one in made.rows)
     misses = " ".join(dict.fromkeys(may_miss(project.candidate(one.name).machine) for one in made.rows))
-    return f"""<!DOCTYPE html>
-<html lang="en"><head><meta charset="utf-8"><title>{escape(project.name)}: {escape(names)}</title>
-<style>
-body {{ font-family: Inter, sans-serif; font-size: 8pt; color: #222a29; max-width: 190mm; }}
-h1 {{ font-size: 14pt; margin: 0; }} h2 {{ font-size: 9pt; color: #62675f; margin: 9px 0 2px 0; }}
-h3 {{ font-size: 9pt; margin: 8px 0 1px 0; }}
-td, th {{ font-size: 8pt; padding: 1px 7px 1px 0; text-align: left; vertical-align: top; }}
-th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
-.small {{ font-size: 7pt; color: #62675f; }}
-</style></head><body>
-<h1>{escape(project.name)}</h1>
+    body = f"""<h1>{escape(project.name)}</h1>
 <p>{len(made.rows)} candidates compared · {escape(made.when)} · ★ {escape(benchmark.name)} is the benchmark</p>
 <h2>VERDICT</h2>{"".join(f"<p>{escape(one)}</p>" for one in made.verdict)}
-{_image(made.picture, 420, "all candidates")}
+<p>{image(made.picture, 420, "all candidates")}</p>
 <h2>FIGURES, likely (low – high)</h2>{_figures(made)}
 <h2>WHAT DIFFERS, AND WHERE THE FLEX WENT</h2>{others}
 <h2>ASSUMPTIONS AND SOURCES</h2><p class="small">{escape(ASSUMPTIONS)} {escape(misses)} Prices of
 {escape(project.prices.date)}. In the verdict joints, guides and materials are drawn alike for all candidates, so that
-what they have in common falls out. Where each number comes from stands in the program under “why is it this”.</p>
-</body></html>
-"""
-
-
-def _image(png: bytes, width: int, words: str) -> str:
-    if not png:
-        return ""
-    data = base64.b64encode(png).decode("ascii")
-    return f'<p><img src="data:image/png;base64,{data}" width="{width}" alt="{words}"></p>'
-
-
-def _row(*cells: str, head: bool = False) -> str:
-    tag = "th" if head else "td"
-    return "<tr>" + "".join(f"<{tag}>{cell}</{tag}>" for cell in cells) + "</tr>"
-
-
-def _words(band: Band, scale: float = 1.0) -> str:
-    low, high = band.ends
-    return f"<b>{number_text(band.likely * scale)}</b> ({number_text(low * scale)} – {number_text(high * scale)})"
+what they have in common falls out. Where each number comes from stands in the program under “why is it this”.</p>"""
+    return page(f"{project.name}: {names}", body)
 
 
 def _figures(made: Comparison) -> str:
     per = in_units(1e-6, "N/µm", made.units)[0]
     unit = unit_text("N/µm", made.units)
     titles = (*(f"{axis}, {unit}" for axis in AXES), f"least, {unit}", "droop", "first mode, Hz", "mass", "money")
-    rows = [_row("", *titles, "checks that fail", head=True)]
+    rows = [row("", *titles, "checks that fail", head=True)]
     for one in made.rows:
         answers = one.answers
         star = "★ " if one.name == made.project.benchmark else ""
         fails = "–" if one.checked is None else str(sum(check.verdict == "fail" for check in one.checked))
-        rows.append(_row(
-            f"<b>{star}{escape(one.name)}</b>", *(_words(band, per) for band in answers.stiffness),
-            _words(min(answers.worst, key=lambda band: band.likely), per),
-            movement_text(answers.droop.likely, made.units), _words(one.frequency) if one.frequency else "–",
+        rows.append(row(
+            f"<b>{star}{escape(one.name)}</b>", *(band_words(band, per) for band in answers.stiffness),
+            band_words(min(answers.worst, key=lambda band: band.likely), per),
+            movement_text(answers.droop.likely, made.units), band_words(one.frequency) if one.frequency else "–",
             mass_text(answers.likely.mass, made.units), escape(money_text(one.cost.money, made.project.prices)), fails,
         ))  # fmt: skip
     return f"<table>{''.join(rows)}</table>"
@@ -109,11 +79,11 @@ def _figures(made: Comparison) -> str:
 def _other(made: Comparison, benchmark: Candidate, one: Candidate) -> str:
     star = "★ " if one.name == benchmark.name else ""
     head = f"<h3>{star}{escape(one.name)}</h3><p class='small'>{escape(kind_of(one.machine).label)}</p>"
-    seen = _image((made.machines or {}).get(one.name, b""), 150, escape(one.name))
+    seen = f"<p>{image((made.machines or {}).get(one.name, b''), 150, one.name)}</p>"
     if star:
         return head + seen
     told = "; ".join(differences(benchmark.machine, one.machine, made.units)) or "nothing differs"
-    known = {row.name: row.answers.likely for row in made.rows}
+    known = {each.name: each.answers.likely for each in made.rows}
     lines = []
     for axis, name in enumerate(AXES):
         found = flow((benchmark.machine, known[benchmark.name]), (one.machine, known[one.name]), axis)
@@ -122,7 +92,7 @@ def _other(made: Comparison, benchmark: Candidate, one: Candidate) -> str:
         large.sort(key=lambda each: -abs(each.change))
         parts = ", ".join(f"{escape(each.label)} {_signed(PULL * each.change, made.units)}" for each in large[:TOLD])
         moved = f"{movement_text(PULL * before, made.units)} → {movement_text(PULL * after, made.units)}"
-        lines.append(_row(f"pulled along {name}, {PULL:.0f} N", moved, parts or "no link changes it much"))
+        lines.append(row(f"pulled along {name}, {PULL:.0f} N", moved, parts or "no link changes it much"))
     return f"{head}{seen}<p>differs from ★: {escape(told)}</p><table>{''.join(lines)}</table>"
 
 

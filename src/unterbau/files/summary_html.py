@@ -4,14 +4,13 @@ The page is plain HTML that holds everything itself, and keeps to what simple re
 that the same text makes the printed page.
 """
 
-import base64
 from dataclasses import dataclass
 from html import escape
 from pathlib import Path
 
-from unterbau.band import Band
 from unterbau.catalogue.prices import money_text
 from unterbau.files.atomic import write_atomically
+from unterbau.files.html_page import ASSUMPTIONS, band_words, image, page, row
 from unterbau.machine.changes.change import name_of
 from unterbau.machine.item_words import item_words, whose
 from unterbau.machine.machine import bill_of, cost_of, links, not_standing, travel
@@ -23,20 +22,12 @@ from unterbau.studies.answers import Answers
 from unterbau.studies.cutting import chosen_cut, moved_by
 from unterbau.studies.missed import may_miss
 from unterbau.studies.purchase.check import Check
-from unterbau.units import Units, force_text, in_units, length_text, mass_text, movement_text, number_text, unit_text
+from unterbau.units import Units, force_text, in_units, length_text, mass_text, movement_text, unit_text
 
 AXES = ("X", "Y", "Z")
 TOLD = 6
 """Links of the load path that are named for each pull."""
 CAUSE_WORDS = dict(zip(CAUSES, ("stretch", "shear", "twist", "bending", "joint", "distortion", "wall"), strict=True))
-ASSUMPTIONS = """\
-Predictions for one place of the head, pulled at the tool tip against the work, static and linear: no play, slip or
-gaps. Low and high: nine of ten machines lie between, every joint, guide, drive and material drawn on its own.
-Beams bend, twist, shear and stretch (Timoshenko), hollow ones go out of shape and dent; plates are finite elements
-(shells); welds are rigid; masses by the same parts. Joint, guide and spindle values are largely common practice
-without a source.
-An estimate with a band, not a promise. Lifting, wiring, welding and pouring follow local codes and licensed practice.
-"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,39 +51,18 @@ def summary_html(made: Summary) -> str:
     """Return the page."""
     project, candidate = made.project, made.candidate
     star = " ★ benchmark" if candidate.name == project.benchmark else ""
-    picture = base64.b64encode(made.picture).decode("ascii")
-    image = f'<img src="data:image/png;base64,{picture}" width="330" alt="the machine">' if made.picture else ""
-    return f"""<!DOCTYPE html>
-<html lang="en"><head><meta charset="utf-8"><title>{escape(project.name)}: {escape(candidate.name)}</title>
-<style>
-body {{ font-family: Inter, sans-serif; font-size: 8pt; color: #222a29; max-width: 190mm; }}
-h1 {{ font-size: 14pt; margin: 0; }} h2 {{ font-size: 9pt; color: #62675f; margin: 7px 0 2px 0; }}
-td, th {{ font-size: 8pt; padding: 1px 7px 1px 0; text-align: left; vertical-align: top; }}
-th {{ color: #62675f; font-weight: normal; }} p {{ margin: 2px 0; }}
-.small {{ font-size: 7pt; color: #62675f; }}
-</style></head><body>
-<h1>{escape(project.name)}</h1>
+    seen = image(made.picture, 330, "the machine")
+    body = f"""<h1>{escape(project.name)}</h1>
 <p>{escape(candidate.name)}{star} · {escape(made.when)} · {_place(made)}</p>
-<table width="100%"><tr><td width="50%">{image}</td><td>
+<table width="100%"><tr><td width="50%">{seen}</td><td>
 <h2>STIFFNESS, {unit_text("N/µm", made.units)}</h2>{_stiffness(made.answers, made.units)}
 <h2>FIGURES</h2>{_figures(made)}
 <p>{_meaning(made)}</p>
 </td></tr></table>
 <h2>WHOSE FLEX IT IS, likely</h2>{_load_path(made)}
 {_checks(made)}<h2>PARTS</h2>{_parts(made)}
-<h2>ASSUMPTIONS</h2><p class="small">{escape(ASSUMPTIONS)} {escape(may_miss(candidate.machine))}</p>
-</body></html>
-"""
-
-
-def _row(*cells: str, head: bool = False) -> str:
-    tag = "th" if head else "td"
-    return "<tr>" + "".join(f"<{tag}>{cell}</{tag}>" for cell in cells) + "</tr>"
-
-
-def _words(band: Band, scale: float = 1.0) -> str:
-    low, high = band.ends
-    return f"<b>{number_text(band.likely * scale)}</b> ({number_text(low * scale)} – {number_text(high * scale)})"
+<h2>ASSUMPTIONS</h2><p class="small">{escape(ASSUMPTIONS)} {escape(may_miss(candidate.machine))}</p>"""
+    return page(f"{project.name}: {candidate.name}", body)
 
 
 def _place(made: Summary) -> str:
@@ -106,10 +76,10 @@ def _place(made: Summary) -> str:
 
 
 def _stiffness(answers: Answers, units: Units) -> str:
-    rows = [_row("", "tip, with cutter", "spindle nose", "weakest place of the travel", head=True)]
+    rows = [row("", "tip, with cutter", "spindle nose", "weakest place of the travel", head=True)]
     for axis, name in enumerate(AXES):
         cells = (answers.stiffness[axis], answers.nose[axis], answers.worst[axis])
-        rows.append(_row(f"<b>{name}</b>", *(_words(band, in_units(1e-6, "N/µm", units)[0]) for band in cells)))
+        rows.append(row(f"<b>{name}</b>", *(band_words(band, in_units(1e-6, "N/µm", units)[0]) for band in cells)))
     return f"<table>{''.join(rows)}</table><p class='small'>likely (low – high)</p>"
 
 
@@ -123,12 +93,12 @@ def _figures(made: Summary) -> str:
     if found.invented:
         money += ", partly invented figures to start from"
     rows = [
-        _row("droop over the travel", f"<b>{movement_text(answers.droop.likely, made.units)}</b> ({low} – {high})"),
-        _row("mass", f"<b>{mass_text(likely.mass, made.units)}</b>; drives move {moving}"),
-        _row("money", money),
+        row("droop over the travel", f"<b>{movement_text(answers.droop.likely, made.units)}</b> ({low} – {high})"),
+        row("mass", f"<b>{mass_text(likely.mass, made.units)}</b>; drives move {moving}"),
+        row("money", money),
     ]
     if first := answers.headline:
-        rows.insert(1, _row("lowest mode that the tool feels", f"{_words(first.frequency)} Hz"))
+        rows.insert(1, row("lowest mode that the tool feels", f"{band_words(first.frequency)} Hz"))
     return f"<table>{''.join(rows)}</table>"
 
 
@@ -145,7 +115,7 @@ def _meaning(made: Summary) -> str:
 def _checks(made: Summary) -> str:
     """Return what will not do or is near its limit; that all is well in a line."""
     bad = [one for one in made.checks if one.verdict != "pass"]
-    rows = [_row(f"<b>{escape(one.verdict)}</b>", escape(one.name), escape(one.asked), escape(one.cure)) for one in bad]
+    rows = [row(f"<b>{escape(one.verdict)}</b>", escape(one.name), escape(one.asked), escape(one.cure)) for one in bad]
     well = len(made.checks) - len(bad)
     if not made.checks:
         return ""
@@ -169,14 +139,14 @@ def _load_path(made: Summary) -> str:
             lines.append(f"{table[n].sum() / total:.0%} {escape(label)}{extra}")
         first = f"<b>pulled along {name}</b>, {force_text(100.0, made.units)}: {movement_text(100 * total, made.units)}"
         columns.append("<br>".join((first, *lines)))
-    return f'<table width="100%">{_row(*columns)}</table>'
+    return f'<table width="100%">{row(*columns)}</table>'
 
 
 def _parts(made: Summary) -> str:
     prices = made.project.prices
     items = bill_of(made.candidate.machine, prices)
     half = (len(items) + 1) // 2
-    head = _row("", "mass", escape(prices.currency), head=True)
+    head = row("", "mass", escape(prices.currency), head=True)
     columns = (head + "".join(_item(item, made) for item in part) for part in (items[:half], items[half:]))
     table = f'<table width="100%"><tr>{"".join(f"<td><table>{rows}</table></td>" for rows in columns)}</tr></table>'
     return table + _left_away(made)
@@ -195,7 +165,7 @@ def _left_away(made: Summary) -> str:
 def _item(item: Item, made: Summary) -> str:
     mass = mass_text(item.mass, made.units) if item.mass >= 0.05 else ""
     money = f"{item.money:.0f}" if item.priced else "no price"
-    return _row(escape(f"{whose(made.candidate.machine, item)}: {item_words(item, made.units)}"), mass, money)
+    return row(escape(f"{whose(made.candidate.machine, item)}: {item_words(item, made.units)}"), mass, money)
 
 
 def write_summary(path: Path, made: Summary) -> None:

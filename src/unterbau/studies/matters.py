@@ -5,9 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from unterbau.machine.machine import Machine, links
-from unterbau.structure.parts import Place
-from unterbau.studies.bands import ENDS, Pieces, components, pieces
-from unterbau.studies.compliance import Solved, solve
+from unterbau.studies.bands import ENDS, Pieces, components
+from unterbau.studies.compliance import Solved
 from unterbau.studies.loads import TIP
 
 LEAST = 0.05
@@ -26,17 +25,8 @@ class Owner:
     """By how much the band would be narrower if its stiffness were known: 0.3 is by three tenths."""
 
 
-def owners(machine: Machine, place: Place, axis: int) -> tuple[Owner, ...]:
-    """Return who owns the doubt of the stiffness along an axis, the largest first.
-
-    Raises:
-        InputError: The machine cannot be built or solved.
-    """
-    return owners_of(machine, solve(machine, place, "likely"), pieces(machine, place), axis)
-
-
-def owners_of(machine: Machine, solved: Solved, uncertain: Pieces, axis: int) -> tuple[Owner, ...]:
-    """Return the same of a machine that is solved already."""
+def owners(machine: Machine, solved: Solved, uncertain: Pieces, axis: int) -> tuple[Owner, ...]:
+    """Return who owns the doubt of a solved machine's stiffness along an axis, the largest first."""
     u = solved.statics.u[TIP][axis : axis + 1]
     parts = components(solved, u, u)[0]
     each = np.einsum("gs,gsn->gn", parts, uncertain.flexibility)

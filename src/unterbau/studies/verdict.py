@@ -21,13 +21,12 @@ from unterbau.studies.bands import ENDS, components, pieces
 from unterbau.studies.budget import budget
 from unterbau.studies.compliance import solve
 from unterbau.studies.loads import TIP
-from unterbau.studies.matters import matters_words, owners_of
+from unterbau.studies.matters import matters_words, owners
 from unterbau.units import Units, mass_text, number_text
 
 AXES = ("X", "Y", "Z")
 WORTH = 1.03
 """Two that are likely closer than this in what they reach are not told apart, however narrow the doubt."""
-SURE = 0.9
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,7 +103,7 @@ def standing(
     u = solved.statics.u[TIP]
     uncertain = pieces(machine, place)
     drawn = uncertain.drawn(components(solved, u, u))
-    x, y, z = (matters_words(owners_of(machine, solved, uncertain, axis)) for axis in range(3))
+    x, y, z = (matters_words(owners(machine, solved, uncertain, axis)) for axis in range(3))
     here = np.diag(found.likely.compliance)
     wanted = np.array(targets(brief).stiffness)
     worst = np.array([band.likely for band in found.worst])
@@ -176,7 +175,10 @@ def _second(best: Standing, second: Standing, book: PriceBook, units: Units) -> 
     price = f"{money_text(abs(dearer), book)} {'dearer' if dearer >= 0 else 'cheaper'}"
     weight = f"{mass_text(abs(heavier), units)} {'heavier' if heavier >= 0 else 'lighter'}"
     if not pair.differ:
-        told = f"no difference worth the name in stiffness: with the same luck for both {low} to {high} times as stiff"
+        told = (
+            f"no difference worth the name in stiffness: with the same luck for both {low} to {high} times as stiff, "
+        )
+        told += f"the stiffer in {pair.chance:.0%} of all draws"
     else:
         told = f"with the same luck for both {low} to {high} times as stiff, likely {number_text(pair.ratio.likely)}"
     lacks = f"; {second.conflicts[0]}" if second.conflicts else ""

@@ -221,8 +221,12 @@ class BuildStation(FollowingPage):
         name = self._selection.candidate
         if self._learned is None:
             return
-        machine = as_built(self._document.project.candidate(name).machine, self._learned)
-        project, known = edits.add(self._document.project, f"{name}, as built", machine)
+        try:
+            machine = as_built(self._document.project.candidate(name).machine, self._learned)
+            project, known = edits.add(self._document.project, f"{name}, as built", machine)
+        except InputError as error:
+            self.trouble.emit(str(error))
+            return
         self._document.apply(project, f"as built: {name}")
         self._selection.choose_candidate(known)
 

@@ -1,7 +1,5 @@
 """A search as a drawer of Compare: what may vary, within what, for what; the unbeaten fill the picture."""
 
-from collections.abc import Callable
-
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
@@ -32,7 +30,6 @@ from unterbau.units import mass_text, stiffness_text
 SEARCH, STOP = "search", "pause"
 SECONDS = 60.0
 WIDTH = 23.0
-GOAL_WORDS = {"stiffest": "stiffest", "lightest": "lightest", "cheapest": "cheapest"}
 Asked = tuple[Machine, tuple[Free, ...], Bounds, Goal, PriceBook, Place, int]
 
 
@@ -54,7 +51,7 @@ class SearchDrawer(QWidget):
         self._round = 0
         self.designs: tuple[Design, ...] = ()
         self.free = QListWidget(self)
-        self.goal = ChoiceBox("Goal", tuple(GOAL_WORDS.items()), self)
+        self.goal = ChoiceBox("Goal", tuple((one, one) for one in GOALS), self)
         self.mass = QuantityField("Mass at the most", "mass", view, self, optional=True)
         self.money = QuantityField("Money at the most", "money", view, self, optional=True)
         self.look, self.words = QPushButton(SEARCH, self), label("", "muted", 0.88)
@@ -130,6 +127,7 @@ class SearchDrawer(QWidget):
         self.found_changed.emit(self.designs)
 
     def _count(self) -> None:
+        """Say how many designs what is ticked makes."""
         count = 1
         for one in self.chosen():
             count *= len(one.values)
@@ -190,8 +188,7 @@ class SearchDrawer(QWidget):
         box.addWidget(self.list, 2)
 
     def _connect(self) -> None:
-        changed: Callable[[QListWidgetItem], None] = lambda _item: self._count()  # noqa: E731
-        self.free.itemChanged.connect(changed)
+        self.free.itemChanged.connect(self._count)
         for field in (self.mass, self.money):
             field.committed.connect(field.set_value)
         self.look.clicked.connect(self.start)
