@@ -8,7 +8,7 @@ import traceback
 from collections import Counter
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from traceback import extract_tb
+from traceback import FrameSummary, StackSummary, extract_tb, walk_stack
 from types import TracebackType
 from typing import Any, TypeVar
 
@@ -45,6 +45,8 @@ FAULT = "inside the program"
 COMPUTED = "could not be computed"
 PAUSES = (0, 0, 0, 1, 5, 30, 120)  # ms after an event
 MENU = 50  # ms that a menu stays open
+ROOM, ROUND = 300, 40
+"""Calls that are let in to tell where all went round, and how many of the last are told."""
 EACH = 250
 """Events between looks at the memory."""
 
@@ -201,8 +203,12 @@ class Hands:
             self._note(f"the chosen candidate {self.window.selection.candidate!r} is not there")
 
     def on_fault(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
-        """Note what was raised in a slot."""
-        last = extract_tb(trace)[-1] if trace is not None else None
+        """Note what was raised in a slot; where all went round, which calls did."""
+        deep = isinstance(error, RecursionError)
+        if deep:
+            sys.setrecursionlimit(sys.getrecursionlimit() + ROOM)
+            self._note("goes round: " + " < ".join(f"{one.name} ({Path(one.filename).name})" for one in _inner(trace)))
+        last = extract_tb(trace)[-1] if trace is not None and not deep else None
         where = f"{last.name} ({Path(last.filename).name}:{last.lineno})" if last is not None else "?"
         self._note(f"{kind.__name__} in {where}: {str(error)[:100]}")
         if os.environ.get("SOAK_TRACE"):
@@ -210,6 +216,13 @@ class Hands:
 
     def _note(self, words: str) -> None:
         self.faults.append(f"{words}; after {self._last}")
+
+
+def _inner(trace: TracebackType | None) -> list[FrameSummary]:
+    """Return the innermost calls of a trace, without walking all of a deep one."""
+    frames = [frame for frame, _ in zip(walk_stack(None), range(ROUND), strict=False)]
+    del trace
+    return list(StackSummary.extract(((frame, line) for frame, line in frames), lookup_lines=False))
 
 
 def quiet(folder: Path, put: Callable[[object, str, object], None] = setattr) -> None:

@@ -79,6 +79,21 @@ def test_changes_survive_saving_and_one_without_footing_too() -> None:
     assert opened.candidate("plain").machine.changes == ()
 
 
+def test_how_a_screw_is_held_and_how_long_a_motor_runs_survive_saving() -> None:
+    opened = parse_project(SAMPLE.with_name("version-9.unterbau").read_text(encoding="utf-8"))
+    now, before = router(opened.candidates[0].machine), SAMPLE.with_name("version-8.unterbau")
+    assert (now.x_drive.ends, now.x_motor.on) == ("fixed", 90.0)
+    shop, name = opened.shop, opened.candidates[0].name
+    assert (shop.log[0].photos, shop.cuts[0].finish, shop.orders[0].steps[0]) == (
+        ("rails-1a2b3c4d.png",), "marks", "dry-base"
+    )  # fmt: skip
+    moved = rename(opened, name, "other").shop
+    assert {one.candidate for rows in (moved.log, moved.cuts, moved.orders) for one in rows} == {"other"}
+    assert parse_project(project_text(opened)) == opened
+    then = router(parse_project(before.read_text(encoding="utf-8")).candidates[0].machine)
+    assert (then.x_drive.ends, then.x_motor.on) == ("floating", 0.0)
+
+
 def test_the_shop_survives_saving_and_its_faults_are_named() -> None:
     text = SAMPLE.with_name("version-7.unterbau").read_text(encoding="utf-8")
     opened = parse_project(text)
@@ -161,7 +176,7 @@ def test_a_file_of_an_older_version_is_kept_before_it_is_overwritten(tmp_path: P
     copy = write_project(path, read_project(path))
     assert copy == tmp_path / "lute.version-1.unterbau"
     assert copy.read_text(encoding="utf-8") == old
-    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 8
+    assert json.loads(path.read_text(encoding="utf-8"))["version"] == 9
     assert write_project(path, read_project(path)) is None
     path.write_text(old.replace("Sample", "Other"), encoding="utf-8")
     assert write_project(path, read_project(path)) == tmp_path / "lute.version-1-2.unterbau"
@@ -210,7 +225,7 @@ def changed(path: str, value: object) -> str:
 
 
 FAULTS = [
-    ("version", 9, "$.version", "newer Unterbau"),
+    ("version", 10, "$.version", "newer Unterbau"),
     ("format", "something", "$.format", "no Unterbau project"),
     ("benchmark", "none", "$.benchmark", "no candidate"),
     ("candidates", [], "$.candidates", "at least one"),

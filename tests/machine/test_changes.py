@@ -22,6 +22,7 @@ from unterbau.machine.machine import (
     bill_of,
     lay_out,
     links,
+    listed_mass,
     not_standing,
     part,
     parts,
@@ -31,6 +32,7 @@ from unterbau.machine.machine import (
 from unterbau.mechanics.modes import solve_modes
 from unterbau.mechanics.statics import total_mass
 from unterbau.parts_list.bill import total_mass as bill_mass
+from unterbau.solids.solids import solids
 from unterbau.structure.ends import sawn
 from unterbau.structure.footing import Footing
 from unterbau.structure.parts import Hung, Joint, Member, Place, Plate
@@ -311,3 +313,29 @@ def test_a_flat_along_a_face_lies_on_it() -> None:
     laid, face = structure.pieces["brace 1"], stands(structure, brace.a).place
     assert isinstance(laid, Bar)
     assert laid.start[2] - face[2] == pytest.approx(0.005)
+
+
+def test_a_brace_that_its_neighbours_leave_nothing_of_does_not_stand() -> None:
+    """From the corner over the beam's end to the beam: cut at both faces, less than nothing is left."""
+    router, fallen = MovingGantry(), 0
+    for along in (0.9, 1.0):
+        for across in (0.0, 0.5, 1.0):
+            for near in (0.75, 0.95, 0.99):
+                a, b = Footing("right side", "left", along, across), Footing("gantry beam", "top", near)
+                braced = replace(router, changes=(Brace("brace_1", a, b),))
+                why = not_standing(braced).get("brace_1", "")
+                fallen += "its neighbours leave" in why
+                assert all(one.length > 0.0 for one in sawn(lay_out(braced)).values())
+                assert solids(lay_out(braced), Place())
+    assert fallen
+
+
+def test_what_people_hang_is_offered_with_its_mass() -> None:
+    weight = Weight("weight_1", Footing("gantry beam", "back", 0.5))
+    machine = replace(MovingGantry(), changes=(weight,))
+    (key,) = (one.key for one in links(machine) if one.key == "weight_1")
+    found = {one.text: one for one in alternatives(machine, key)}
+    held = next(one for words, one in found.items() if "vice" in words).applied(machine)
+    hung = part(held, key)
+    assert isinstance(hung, Hung)
+    assert listed_mass(held) - listed_mass(machine) == pytest.approx(hung.mass - weight.hung.mass)

@@ -8,8 +8,10 @@ from unterbau.catalogue.screws import screw_size
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, lay_out
+from unterbau.shop.by_eye import by_eye
 from unterbau.shop.fasteners import Length, fasteners_of, length_of
 from unterbau.shop.pieces import hole_words, pieces_of
+from unterbau.solids.heads import heads_of
 from unterbau.structure.parts import Member
 from unterbau.structure.screws import screws_of
 
@@ -30,15 +32,15 @@ def test_thin_walls_take_inserts_slots_take_nuts_thick_walls_threads() -> None:
         router = replace(MovingGantry(), cross_member=Member(section, "steel-s235"))
         structure = lay_out(router)
         found = next(one for one in pieces_of(structure) if "cross member 1" in one.names)
-        words[section] = hole_words(found.holes[0])
+        words[section] = hole_words(next(hole for hole in found.holes if hole.of == "bed"))
         bought = {one.words for one in fasteners_of(structure) if "bed" in one.of}
-        assert ("insert M6" in bought) == section.startswith("rhs")
-        assert ("slot nut M6" in bought) == section.startswith("tslot")
-    assert words["rhs-80x40x4"].startswith("M6 insert, drill ⌀9")
-    assert words["tslot-40L-1x2"] == "M6, nut in the slot"
+        assert ("insert M8" in bought) == section.startswith("rhs")
+        assert ("slot nut M8" in bought) == section.startswith("tslot")
+    assert words["rhs-80x40x4"].startswith("M8 insert, drill ⌀")
+    assert words["tslot-40L-1x2"] == "M8, nut in the slot"
     filled = replace(MovingGantry(), cross_member=Member("rhs-80x40x4", "steel-s235", fill="epoxy-granite-10"))
     piece = next(one for one in pieces_of(lay_out(filled)) if "cross member 1" in one.names)
-    assert piece.holes[0].sort == "tapped"
+    assert next(hole for hole in piece.holes if hole.of == "bed").sort == "tapped"
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
@@ -46,9 +48,13 @@ def test_every_screw_is_counted_once_and_holds(kind: Kind) -> None:
     structure = lay_out(kind.model())
     screws = screws_of(structure)
     found = fasteners_of(structure)
-    assert sum(one.count for one in found if one.words.startswith("screw ")) == len(screws)
-    washers = sum(one.count for one in found if one.words.startswith("washer "))
-    assert washers == sum(bool(one.through) for one in screws)
+    eye = by_eye(structure)
+    counted = {sort: sum(one.count for one in found if one.words.startswith(sort)) for sort in ("screw ", "washer ")}
+    by_hand = {sort: sum(one.count for one in eye if one.words.startswith(sort)) for sort in counted}
+    assert counted["screw "] - by_hand["screw "] == len(screws)
+    washers = counted["washer "] - by_hand["washer "]
+    sunk = heads_of(structure).sunk
+    assert washers == sum(bool(one.through) and one not in sunk for one in screws)
     for one in screws:
         need = length_of(structure, one)
         length = need.chosen()

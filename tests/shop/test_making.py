@@ -5,11 +5,12 @@ from dataclasses import replace
 import pytest
 
 from unterbau.machine.kind import Kind
+from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS, bill_of, lay_out
 from unterbau.parts_list.bill import total_mass
 from unterbau.shop.hours import Pace, hours_of
-from unterbau.shop.lifting import WHOLE, loads_of, who_lifts
+from unterbau.shop.lifting import WHOLE, Load, loads_of, who_lifts
 from unterbau.shop.making import does_not_matter, how_of, needs_of, needs_of_piece, usual_how, with_how
 from unterbau.shop.pieces import pieces_of
 from unterbau.shop.printed import Printing, print_of
@@ -95,3 +96,13 @@ def test_who_lifts() -> None:
     assert who_lifts(26.0, 25.0) == "two people"
     assert who_lifts(90.0, 25.0).startswith("hoist, or two tip")
     assert who_lifts(130.0, 25.0) == "hoist, or in parts"
+
+
+def test_what_stands_narrow_and_tall_tips_with_little() -> None:
+    """A box of 20 kg, 0.4 m deep and 1 m tall, its centre 0.1 m from the back: m·g·d/h by hand."""
+    load = Load("it", 20.0, (0.5, 0.3, 0.5), (1.0, 0.4, 1.0))
+    assert load.balance.edge == pytest.approx(0.1)
+    assert load.balance.push == pytest.approx(20.0 * 9.80665 * 0.1 / 1.0)
+    whole = next(one for one in loads_of(lay_out(ColumnMill())) if one.words == WHOLE)
+    assert 0.0 < whole.balance.edge < min(whole.size[:2]) / 2 + 1e-9
+    assert 0.0 < whole.balance.up < whole.size[2]

@@ -71,14 +71,16 @@ def test_a_bolt_that_joins_two_pieces_gives_each_a_hole() -> None:
     structure = lay_out(router)
     found = {name: one for one in pieces_of(structure) for name in one.names}
     bed = found["bed"]
-    below = sum(len(found[f"cross member {n}"].holes) for n in (1, 2, 3, 4))
+    beams = [found[f"cross member {n}"] for n in (1, 2, 3, 4)]
+    below = sum(hole.of == "bed" for beam in beams for hole in beam.holes)
     assert len(bed.holes) == below == len([one for one in screws_of(structure) if one.of == "bed"])
     assert {hole.sort for hole in bed.holes} == {"clearance"}
-    assert hole_words(bed.holes[0]) == "⌀6.6 through for M6"
-    assert hole_words(found["cross member 1"].holes[0]).startswith("M6 insert, drill ⌀9")
+    assert hole_words(bed.holes[0]) == "⌀9 through for M8, head sunk ⌀15 × 8.5"
+    into = next(hole for hole in beams[0].holes if hole.of == "bed")
+    assert hole_words(into).startswith("M8 insert, drill ⌀")
     slotted = replace(router, cross_member=Member("tslot-40L-1x2", "aluminium-6060"))
     nuts = {name: one for one in pieces_of(lay_out(slotted)) for name in one.names}["cross member 1"]
-    assert hole_words(nuts.holes[0]) == "M6, nut in the slot"
+    assert hole_words(next(hole for hole in nuts.holes if hole.of == "bed")) == "M8, nut in the slot"
 
 
 def test_equal_pieces_are_one_sort_and_letters_go_on() -> None:

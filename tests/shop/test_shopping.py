@@ -9,7 +9,12 @@ from unterbau.catalogue.prices import shipped_prices
 from unterbau.errors import InputError
 from unterbau.files.shopping_csv import HEAD, read_shopping, shopping_text, write_shopping
 from unterbau.machine.kinds.moving_gantry import MovingGantry
-from unterbau.machine.machine import Machine, bill_of, cost_of
+from unterbau.machine.machine import Machine, bill_of, cost_of, lay_out
+from unterbau.shop.bars import bar_plans
+from unterbau.shop.cut_plan import Stock
+from unterbau.shop.listed import bought_whole, groups_of, hows_of
+from unterbau.shop.making import with_how
+from unterbau.shop.pieces import pieces_of
 from unterbau.shop.shopping import (
     Basket,
     Bought,
@@ -106,7 +111,7 @@ def test_a_list_goes_out_and_its_states_come_back(tmp_path: Path) -> None:
     ("text", "where", "problem"),
     [
         ("what,for\n", "line 1", "expected the heading"),
-        (f"{','.join(HEAD)}\nx,y,1\n", "line 2", "10 cells"),
+        (f"{','.join(HEAD)}\nx,y,1\n", "line 2", "11 cells"),
         (f"{','.join(HEAD)}\nx,y,1,2,bought,3,k\n", "line 2", 'got "bought"'),
         (f"{','.join(HEAD)}\nx,y,1,2,here,lots,k\n", "line 2", 'got "lots"'),
     ],
@@ -124,3 +129,49 @@ def test_a_cell_that_a_table_program_would_run_is_text() -> None:
     items = bill_of(MovingGantry(), BOOK)
     found = basket(items, tuple("=1+1" for _ in items), (), "c")
     assert "\n'=1+1," in shopping_text(found)
+
+
+def test_lines_stand_by_how_they_are_had_and_their_money_sums_to_the_plan() -> None:
+    machine = MovingGantry()
+    items, pieces = bill_of(machine, shipped_prices()), pieces_of(lay_out(machine))
+    hows = hows_of(items, pieces, "c", (), ())
+    found = basket(items, tuple(item.text for item in items), (), "c", hows)
+    order = [("make", "have made", "print", "buy").index(row.how) for row in found.rows]
+    assert order == sorted(order)
+    groups = groups_of(found)
+    assert sum(one.money for one in groups) == pytest.approx(found.plan)
+    assert sum(one.lines for one in groups) == len(found.rows)
+    by_words = {row.words: row.how for row in found.rows}
+    assert by_words["tube 120×80×5, steel S235"] == "make"
+    assert by_words["block profiled 20"] == "buy"
+    outside = next(one for one in pieces if "X plate" in one.names)
+    told = hows_of(items, pieces, "c", with_how((), "c", outside, "print"), ())
+    assert [item.part for item in items if told[item_key(item)] == "print"] == ["x_plate"]
+    assert set(hows.values()) == {"make", "have made", "buy"}, "thick metal plates are made outside"
+
+
+def test_whole_bars_cost_their_length_and_the_list_its_pieces() -> None:
+    """By hand: money of a section's pieces a metre, times the bars' metres; with a price, that."""
+    machine = MovingGantry()
+    items, pieces = bill_of(machine, shipped_prices()), pieces_of(lay_out(machine))
+    plans = bar_plans(pieces, {}, 0.0025, 0.01)
+    found = bought_whole(plans, items)
+    lines = [item for item in items if item.text.startswith("tube")]
+    assert found.pieces == pytest.approx(sum(item.money for item in lines))
+    by_hand = 0.0
+    for plan in plans:
+        assert plan.plan is not None
+        mine = [item for item in lines if item.text.startswith(plan.stock)]
+        metre = sum(item.money for item in mine) / sum(item.length * item.count for item in mine)
+        by_hand += metre * 6.0 * len(plan.plan.bars)
+    assert found.bars == pytest.approx(by_hand)
+    assert found.bars > found.pieces
+    first = plans[0]
+    priced = bar_plans(pieces, {(first.section, first.material): (Stock(6.0, 33.0),)}, 0.0025, 0.01)
+    assert priced[0].plan is not None
+    mine = [item for item in lines if item.text.startswith(first.stock)]
+    metre = sum(item.money for item in mine) / sum(item.length * item.count for item in mine)
+    count = len(priced[0].plan.bars)
+    assert bought_whole(priced, items).bars == pytest.approx(found.bars - metre * 6.0 * count + 33.0 * count)
+    own = bar_plans(pieces, {(first.section, first.material): (Stock(6.0, 0.0, 9),)}, 0.0025, 0.01)
+    assert bought_whole(own, items).bars == pytest.approx(found.bars - metre * 6.0 * count), "the rack costs nothing"

@@ -13,7 +13,7 @@ from unterbau.files.project_json import parse_project
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Cutter, Joint, Place
-from unterbau.studies.answers import answers, likely_answers
+from unterbau.studies.answers import Early, answers, likely_answers
 from unterbau.studies.compliance import softest, solve, tip_compliance
 
 DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
@@ -139,3 +139,22 @@ def test_answers_as_data_and_text(found: dict[str, object]) -> None:
     assert "N/µm" in text
     assert f"{data['money']:.0f} EUR" in text
     assert 300 < data["money"] < 3000
+
+
+def test_the_bands_of_the_stiffness_are_told_first_and_a_solution_at_hand_is_used() -> None:
+    machine, told, solved = MovingGantry(), list[object](), solve(MovingGantry(), Place(), "likely")
+
+    class Watching(Silent):
+        steps = 0
+
+        def step(self, done: int, total: int, text: str) -> None:
+            self.steps += 1
+
+        def found(self, so_far: object) -> None:
+            told.append((self.steps, so_far))
+
+    anew, whole = answers(machine, Place()), answers(machine, Place(), Watching(), solved)
+    assert told == [(1, Early(whole.stiffness))]
+    assert whole.stiffness == anew.stiffness
+    assert whole.worst == anew.worst
+    assert [one.frequency for one in whole.modes] == [one.frequency for one in anew.modes]

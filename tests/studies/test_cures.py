@@ -10,8 +10,10 @@ from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.machine import cost_of, links
 from unterbau.progress import Cancelled
 from unterbau.structure.parts import Place
+from unterbau.studies.advise import MISSED, is_spare, ranked
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.cures import GAINS, GIVES, cures, softest_links
+from unterbau.ui.shell.file_actions import demo_project
 
 PLACE, BOOK = Place(), shipped_prices()
 
@@ -52,7 +54,24 @@ def test_every_row_names_its_part_and_holds_when_it_is_done() -> None:
         assert trial.mass == pytest.approx(changed.mass - now.mass, abs=1e-6)
         money = cost_of(trial.machine, BOOK).money - cost_of(machine, BOOK).money
         assert trial.money == pytest.approx(money)
-    assert all(trial.gain[1] >= GAINS for trial in found)
+    assert all(trial.gain[1] >= GAINS or is_spare(trial) for trial in found)
+    assert all(trial.reason for trial in found)
+
+
+def test_money_that_buys_nothing_is_told() -> None:
+    """A side beam of double the usual size: one size less is hardly missed, and saves what the price book says."""
+    project = demo_project()
+    machine = project.candidate("plate box").machine
+    spare = [one for one in cures(machine, PLACE, 1, project.prices) if is_spare(one) and "hardly missed" in one.reason]
+    assert spare
+    for trial in spare:
+        changed = trial.alternative.applied(machine)
+        before, after = (likely_answers(one, PLACE)[0].compliance for one in (machine, changed))
+        assert min(np.diag(before) / np.diag(after)) > 1.0 - MISSED
+        saved = cost_of(machine, project.prices).money - cost_of(changed, project.prices).money
+        assert saved == pytest.approx(-trial.money)
+        assert saved > 0.0
+    assert ranked(tuple(spare), 1, "money")[0].money == min(one.money for one in spare)
 
 
 def test_links_that_hardly_give_are_left_alone() -> None:

@@ -16,12 +16,13 @@ from unterbau.errors import InputError
 from unterbau.files.project_json import write_project
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import cost_of, listed_mass, to_frame
+from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers
 from unterbau.studies.budget import budget
 from unterbau.studies.compliance import solve_tip
 from unterbau.studies.propose import propose, suitable
-from unterbau.studies.search import Bounds, Free, changed_by, search
+from unterbau.studies.search import Bounds, Design, Free, changed_by, search
 from unterbau.ui.shell.file_actions import demo_project
 
 MACHINE, BOOK = MovingGantry(), shipped_prices()
@@ -55,6 +56,26 @@ def test_the_front_is_that_of_brute_force() -> None:
     fresh = answers(first.design.machine, Place())
     assert first.worst[1].likely == pytest.approx(fresh.worst[1].likely)
     assert all(5.0 not in one.design.choice for one in found.unbeaten)
+
+
+def test_two_processes_find_what_one_finds_and_leave_nothing_behind() -> None:
+    told: list[int] = []
+
+    class Counting(Silent):
+        def step(self, done: int, total: int, text: str) -> None:
+            told.append(done)
+            if len(told) == 3:
+                raise Cancelled
+
+    few, tried = FREE[:2], dict[tuple[int, ...], Design | None]()
+    with pytest.raises(Cancelled):
+        search(MACHINE, few, Bounds(), "stiffest", BOOK, 120.0, None, Counting(), tried, 2)
+    assert len(tried) == 2
+    found = search(MACHINE, few, Bounds(), "stiffest", BOOK, 120.0, tried=tried, processes=2)
+    alone = search(MACHINE, few, Bounds(), "stiffest", BOOK, 120.0)
+    assert found.whole
+    assert [one.design.choice for one in found.unbeaten] == [one.design.choice for one in alone.unbeaten]
+    assert found.unbeaten[0].design.stiffness == alone.unbeaten[0].design.stiffness
 
 
 def test_bounds_and_goals_are_kept() -> None:

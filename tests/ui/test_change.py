@@ -2,12 +2,12 @@
 
 import numpy as np
 from PyQt6.QtCore import QPoint, QPointF, Qt
-from PyQt6.QtWidgets import QListWidget
+from PyQt6.QtWidgets import QLineEdit, QListWidget
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
 from tests.ui.driving import CTRL, machine_of, type_into
-from unterbau.machine.changes.change import Brace, LeftOut, Panel, Weight
+from unterbau.machine.changes.change import Brace, Chain, LeftOut, Panel, Weight
 from unterbau.machine.machine import links
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.machine.changing import Changing
@@ -162,3 +162,27 @@ def test_the_dot_nearest_to_the_eye_is_meant() -> None:
     assert dot_at(seen, depth, np.array([10.0, 10.0])) == 1
     assert dot_at(seen, depth, np.array([50.0, 50.0])) == -1
     assert dot_at(seen[:0], depth[:0], np.array([50.0, 50.0])) == -1
+
+
+def test_a_drag_chain_is_hung_between_what_moves_and_what_stands(window: MainWindow, qtbot: QtBot) -> None:
+    before = machine_of(window)
+    changing = begin(window, "chain")
+    assert "on what moves" in changing.bar.hint.text()
+    for words in ("X plate, back, middle", "gantry beam, top, middle"):
+        number = next(n for n, one in enumerate(changing._offered) if one.words.startswith(words))
+        changing._viewport.spots.clicked.emit(number)
+    (chain,) = machine_of(window).changes
+    assert isinstance(chain, Chain)
+    assert "drag chain 1" in window.machine.bench.title.text()
+    assert "kg/m" in " ".join(one.text() for one in window.machine.bench.findChildren(QLineEdit))
+    settle(window, qtbot)
+    begin(window, "chain")
+    for words in ("left side, left, middle", "gantry beam, top, middle"):
+        number = next(n for n, one in enumerate(changing._offered) if one.words.startswith(words))
+        changing._viewport.spots.clicked.emit(number)
+    assert "do not move against each other" in changing.bar.hint.text()
+    assert len(machine_of(window).changes) == 1
+    changing.give_up()
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert machine_of(window) == before
+    settle(window, qtbot)

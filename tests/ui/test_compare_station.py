@@ -2,8 +2,10 @@
 
 import csv
 import itertools
+import zipfile
 from pathlib import Path
 
+import numpy as np
 import pytest
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QGuiApplication, QMouseEvent
@@ -13,6 +15,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.ui.driving import CTRL, SHIFT, TUBE, first_answers
 from unterbau.band import Band
+from unterbau.machine.machine import bodies_of, to_frame
 from unterbau.studies.compare import Flow
 from unterbau.studies.purchase.check import counted
 from unterbau.studies.purchase.checks import checks
@@ -23,6 +26,7 @@ from unterbau.ui.stations.compare.picture import Dot, places
 from unterbau.ui.stations.compare.quantities import unbeaten
 from unterbau.ui.stations.compare.waterfall import bars
 from unterbau.ui.theme import em
+from unterbau.ui.viewport.scene import build_scene
 
 
 @pytest.fixture
@@ -80,7 +84,7 @@ def test_the_picture_has_a_dot_for_each_and_a_click_chooses(compare: MainWindow,
     spot = picture.place_of(TUBE).toPoint()
     qtbot.mouseClick(picture.plot.viewport(), Qt.MouseButton.LeftButton, pos=spot)
     assert compare.selection.candidate == TUBE
-    assert "mass, kg 130" in picture.accessibleDescription()
+    assert "mass, kg 131" in picture.accessibleDescription()
 
 
 def test_names_stand_beside_dots_and_not_on_each_other(compare: MainWindow) -> None:
@@ -130,6 +134,49 @@ def test_the_figures_are_saved(compare: MainWindow, tmp_path: Path, monkeypatch:
     assert len(rows) == 4
     assert not compare.compare.save_to(tmp_path / "none" / "f.csv")
     assert "was not written" in compare.notice.message.text()
+
+
+def test_columns_are_chosen_and_marked_rows_are_saved_as_a_table(compare: MainWindow, tmp_path: Path) -> None:
+    table, station = compare.compare.table, compare.compare
+    menu = station.columns.menu()
+    assert menu is not None
+    actions = {action.text(): action for action in menu.actions()}
+    assert "X moves" not in table.copied()
+    actions["droop"].setChecked(False)
+    next(action for words, action in actions.items() if words.startswith("Y moves")).setChecked(True)
+    head = table.copied().splitlines()[0].split("\t")
+    assert "droop" not in head
+    assert "Y moves  kg" in head
+    table.clearSelection()
+    table.selectAll()
+    assert len(table.marked()) == 4
+    assert station.save_to(tmp_path / "figures.ods")
+    with zipfile.ZipFile(tmp_path / "figures.ods") as opened:
+        text = opened.read("content.xml").decode("utf-8")
+    assert all(one.name in text for one in compare.document.project.candidates)
+    assert 'office:value-type="float"' in text
+    actions["droop"].setChecked(True)
+
+
+def test_one_machine_is_seen_over_another(compare: MainWindow, qtbot: QtBot) -> None:
+    compare.selection.choose_candidate("plate box")
+    qtbot.mouseClick(compare.compare.over, Qt.MouseButton.LeftButton)
+    view, ghosting = compare.machine.view, compare.machine.ghosting
+    assert compare.pages.currentIndex() == 1
+    assert view.lens == "shape"
+    assert ghosting.box.currentData() == "bolted slotted profile"
+    qtbot.waitUntil(lambda: not compare.feed._jobs.busy, timeout=60_000)
+    view.draw_now()
+    drawn = view.viewport.canvas.points("other")
+    other, mine = (compare.document.project.candidate(name).machine for name in ("bolted slotted profile", "plate box"))
+    builts = [to_frame(machine, compare.selection.place) for machine in (mine, other)]
+    tip, there = (built.frame.nodes[built.tip] for built in builts)
+    scene = build_scene(bodies_of(other, compare.selection.place), builts[1])
+    assert np.allclose(drawn, scene.points + tip - there, atol=1e-5)
+    view.use_lens("flex")
+    view.draw_now()
+    ghosting.choose("")
+    compare.show_station(2)
 
 
 def test_the_station_follows_what_is_edited(compare: MainWindow, qtbot: QtBot) -> None:

@@ -12,11 +12,14 @@ from pytestqt.qtbot import QtBot
 from tests.ui.driving import TUBE, choose, click_link, machine_of, pick, type_into
 from unterbau.files.frame_json import read_frame, solve_document
 from unterbau.files.section_text import read_section_text
+from unterbau.progress import Silent
 from unterbau.sections.drawing import polygons
 from unterbau.sections.section import section
 from unterbau.studies.account import QUANTITIES
 from unterbau.studies.cutting import own_cut
 from unterbau.studies.reach import reach
+from unterbau.studies.shake import shakes
+from unterbau.studies.stability import limit
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.machine.reach_bar import make_map
 
@@ -252,3 +255,13 @@ def test_a_joint_is_computed_from_its_bolts_on_the_bench(window: MainWindow, qtb
     assert window.machine.readout.numbers[1].value < before
     assert "slips at" in window.machine.bench.facts.text()
     assert isinstance(window.machine.bench.why_button, QPushButton)
+
+
+def test_a_limit_is_found_though_the_modes_had_to_make_room(window: MainWindow) -> None:
+    """Random hands: modes of a large machine were gone from the store before the limit was asked of them."""
+    behind, place = window.machine.view.behind, window.selection.place
+    asked = (machine_of(window), place)
+    behind.shakes._kept.clear()
+    found = behind._limit((asked, behind.cut), Silent())
+    assert found is not None
+    assert found.likely.depth == limit(shakes(*asked), behind.cut).likely.depth  # type: ignore[union-attr]

@@ -4,17 +4,23 @@ from datetime import datetime
 from pathlib import Path
 
 import pypdfium2
+import pytest
 from PyQt6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import settle
 from tests.ui.driving import CTRL, TUBE, type_into
 from unterbau.files.pour_calendar import calendar_text
+from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.shop.instruments.reading import Reading
 from unterbau.shop.pour.cure import Event
 from unterbau.ui.shell.late_stations import POUR
 from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.stations.pour.form_picture import bowed, times
 from unterbau.ui.stations.pour.station import PourStation
+from unterbau.ui.theme import em
 from unterbau.ui.widgets.choice_box import ChoiceBox
+from unterbau.ui.widgets.instrument_box import HAND, REHEARSED, Answer, Asked
 
 
 def opened(window: MainWindow, qtbot: QtBot, part: str) -> PourStation:
@@ -124,3 +130,33 @@ def test_dates_are_plain_icalendar() -> None:
     assert "DTSTART:20260606T100000" in lines
     assert all(len(line.encode()) <= 75 for line in lines)
     assert "SUMMARY:a\\, b: lift\\; one" in text
+
+
+def test_a_form_is_drawn_bowed_as_a_strip_and_says_how_much_larger() -> None:
+    """The shape of a beam under an even load, and a factor that keeps the largest bow in its room."""
+    shape = bowed(101)
+    assert shape[0] == shape[-1] == 0.0
+    assert shape[50] == pytest.approx(1.0)
+    assert shape[25] == pytest.approx(0.7125)
+    factor = times(0.14e-3, 800.0)
+    assert factor in (50, 100, 200)
+    assert 0.14e-3 * 800.0 * factor <= 0.9 * em()
+
+
+def test_a_thermometer_tells_how_warm_the_shop_is(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "gantry_beam")
+    before = station.form.fields["shop"].edit.text()
+    assert not station.read.isEnabled(), "readings are typed by hand"
+    station.instrument.choose(REHEARSED)
+    qtbot.mouseClick(station.read, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: not station.instrument.asker.busy, timeout=60_000)
+    warm = window.document.project.shop.pour(TUBE, "gantry_beam").shop
+    assert 15.0 < warm < 30.0
+    assert warm == round(warm, 1)
+    assert f"{warm:g}" in station.form.fields["shop"].edit.text()
+    length = Reading(1e-3, "length", "indicator")
+    station.instrument.said.emit(Answer(Asked("", MovingGantry(), 1, "warmth", "", 1), reading=length))
+    assert "sent a length; expected a temperature" in station.form.problem.text()
+    window.document.stack.undo()
+    station.instrument.choose(HAND)
+    assert station.form.fields["shop"].edit.text() == before

@@ -310,3 +310,20 @@ def test_sawn_bars_leave_the_rack_and_what_is_left_goes_back(window: MainWindow,
     window.document.stack.setIndex(0)
     planned(window, qtbot)
     window.show_station(1)
+
+
+def test_the_list_is_looked_at_by_how_its_lines_are_had(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "shopping")
+    page = station.shopping.page
+    qtbot.waitUntil(lambda: not station.plans.busy, timeout=30_000)
+    assert next(iter(page.chips)) == "all"
+    assert {"make", "buy"} <= set(page.chips)
+    qtbot.mouseClick(page.chips["make"], Qt.MouseButton.LeftButton)
+    shown = [row for n, row in enumerate(page.basket.rows) if not page.table.isRowHidden(n)]
+    assert shown
+    assert {row.how for row in shown} == {"make"}
+    assert f"make {len(shown)} · " in page.chips["make"].text()
+    assert "goes back into the rack" in page.whole.text()
+    qtbot.mouseClick(page.chips["all"], Qt.MouseButton.LeftButton)
+    assert not any(page.table.isRowHidden(n) for n in range(page.table.rowCount()))
+    window.show_station(1)

@@ -9,6 +9,9 @@ from unterbau.band import Band, Level
 from unterbau.catalogue.tables import table
 from unterbau.errors import InputError
 
+ENDLESS = Band(1e15, 1e15, 1e15)
+"""EA of a rack: it is as stiff wherever the pinion stands."""
+
 
 @dataclass(frozen=True, slots=True)
 class DriveKind:
@@ -38,13 +41,19 @@ class DriveKind:
     ends: tuple[float, float] = (0.0, 0.0)
     """Of a screw beyond its thread at the fixed and the floating bearing, of a belt round its pulleys, m."""
 
-    def stiffness(self, level: Level, distance: float, length: float) -> float:
+    @property
+    def is_screw(self) -> bool:
+        """Whether it is a screw: it has a nut, and stretches along its length."""
+        return self.nut is not None and self.EA.likely < ENDLESS.likely and self.tension is None
+
+    def stiffness(self, level: Level, distance: float, length: float, both: bool = False) -> float:
         """Return the axial stiffness with the nut at a distance from the fixed bearing, N/m.
 
         Args:
             level: Low, likely or high.
             distance: From the fixed bearing (screw, other end floating) or pulley (belt) to the nut, m.
             length: Of the whole screw or belt path, m.
+            both: Whether both ends of a screw are held along it: then its far side pulls as well.
         """
         near = max(distance, 0.01)
         EA = self.EA.at(level)
@@ -53,7 +62,11 @@ class DriveKind:
             return EA * (1 / (near + length) + 1 / max(3 * length - near, 0.01))
         if self.nut is None or self.bearing is None:
             return EA * (1 / near + 1 / max(2 * length - near, 0.01))
-        return 1 / (near / EA + 1 / self.nut.at(level) + 1 / self.bearing.at(level))
+        bearing = 1 / self.bearing.at(level)
+        held = 1 / (near / EA + bearing)
+        if both and self.is_screw:
+            held += 1 / (max(length - sum(self.ends) - near, 0.01) / EA + bearing)
+        return 1 / (1 / held + 1 / self.nut.at(level))
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,10 +111,6 @@ def motors() -> dict[str, MotorKind]:
     return {row["id"]: MotorKind(row["id"], row["label"], Band(*row["stiffer"]), row["source"],
                                  tuple((n, share) for n, share in row["curve"]), row["curve_source"])
             for row in table("drives")["motors"]}  # fmt: skip
-
-
-ENDLESS = Band(1e15, 1e15, 1e15)
-"""EA of a rack: it is as stiff wherever the pinion stands."""
 
 
 @lru_cache(maxsize=1)

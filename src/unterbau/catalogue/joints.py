@@ -154,8 +154,13 @@ def pattern(count: int, face: Face, across: int, edge: float) -> tuple[tuple[flo
         count: Pieces.
         face: They sit on.
         across: In a row; the last row is centred if it is not full.
-        edge: From the outer pieces to the edge of the face, m; no further than to its middle.
+        edge: From the outer pieces to the edge of the face, m; no more than half the shorter side.
+
+    Rows that would lie on each other for want of height go side by side.
     """
+    edge = min(edge, face.height / 2, face.width / 2)
+    if across < count and face.height <= 2 * edge < face.width:
+        across = count
     rows = -(-count // across)
 
     def line(number: int, of: int, size: float) -> list[float]:

@@ -110,7 +110,7 @@ KINDS = {
     "machine": "{}",
 }  # fmt: skip
 """Sorts of items and their words."""
-SINGLES = {"spindle": "spindle", "cutter": "cutter", "foot": "levelling foot"}
+SINGLES = {"spindle": "spindle", "cutter": "cutter", "foot": "levelling foot", "drag-chain": "drag chain"}
 
 
 def words(item: str, name: str) -> str:

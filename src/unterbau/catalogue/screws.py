@@ -23,6 +23,8 @@ class ScrewSize:
     """Thickness of its washer."""
     head: float
     """Diameter of the head; it is as high as the thread is thick."""
+    counterbore: float
+    """Diameter in which the head is sunk."""
 
 
 @lru_cache(maxsize=1)
@@ -30,7 +32,7 @@ def screw_sizes() -> dict[str, ScrewSize]:
     """Return all sizes by name, smallest first."""
     found = {}
     for row in table("screws")["sizes"]:
-        plain = {name: row[name] / 1e3 for name in ("d", "clearance", "tap", "insert", "washer", "head")}
+        plain = {name: row[name] / 1e3 for name in ("d", "clearance", "tap", "insert", "washer", "head", "counterbore")}
         found[row["id"]] = ScrewSize(row["id"], **plain)
     return found
 

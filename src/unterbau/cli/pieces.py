@@ -18,6 +18,7 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
     from unterbau.files.project_json import candidate_named, read_project
     from unterbau.machine.machine import lay_out
     from unterbau.materials.material import material
+    from unterbau.shop.by_eye import unsettled
     from unterbau.shop.fasteners import fasteners_of
     from unterbau.shop.pieces import hole_words, pieces_of
     from unterbau.units import length_text, mass_text
@@ -43,10 +44,12 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
             for one in found
         ]  # fmt: skip
         fasteners = [{"what": one.words, "count": one.count, "of": list(one.of)} for one in screws]
+        told = {
+            "candidate": chosen.name, "pieces": rows, "fasteners": fasteners, "unsettled": list(unsettled(structure)),
+        }  # fmt: skip
         output.write(
             target,
-            json.dumps({"candidate": chosen.name, "pieces": rows, "fasteners": fasteners}, ensure_ascii=False, indent=1)
-            + "\n",
+            json.dumps(told, ensure_ascii=False, indent=1) + "\n",
         )
         return
     lines = [f"{chosen.name}: {sum(one.count for one in found)} pieces of {len(found)} sorts"]
@@ -65,4 +68,5 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
         lines += [f"     {count} × {text}" for text, count in words.items()]
     lines.append("screws that the machine sets, with what goes with them")
     lines += [f"   {one.count} × {one.words}: {', '.join(one.of)}" for one in screws]
+    lines += ["to be settled before drilling", *(f"   {text}" for text in unsettled(structure))]
     output.write(target, "\n".join(lines) + "\n")

@@ -26,13 +26,14 @@ def search(project: Path, space: Path, candidate: str | None, seconds: float, as
     from unterbau.files.project_json import candidate_named, read_project
     from unterbau.files.search_json import read_space
     from unterbau.studies.search import search as look
+    from unterbau.studies.search_workers import SIDE_BY_SIDE
 
     if not 0.1 <= seconds <= 36000.0:
         raise InputError("--seconds", f"expected 0.1 to 36000, got {seconds:g}")
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
     free, bounds, goal = read_space(space)
-    found = look(chosen.machine, free, bounds, goal, opened.prices, seconds)
+    found = look(chosen.machine, free, bounds, goal, opened.prices, seconds, processes=SIDE_BY_SIDE)
     if as_json:
         rows: list[dict[str, Any]] = [
             {

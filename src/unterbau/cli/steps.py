@@ -23,8 +23,7 @@ def steps(project: Path, candidate: str | None, start: datetime | None, as_json:
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
     today = start.date() if start is not None else date.today()
-    brief = opened.brief
-    found = build_steps(chosen.machine, opened.shop, chosen.name, brief.lift, brief.tools, today)
+    found = build_steps(chosen.machine, opened.shop, chosen.name, opened.brief, today)
     plan = build_schedule(found, opened.shop, chosen.name, today)
     if as_json:
         rows = [

@@ -125,6 +125,10 @@ class Plate:
     group: str | None = None
     halved: bool = False
     """Only the triangle between its corner and the diagonal is there."""
+    along: float = 1.0
+    """Stiffness along its own x as a share of that along y, which the material's E tells."""
+    slits: tuple[float, ...] = ()
+    """Mesh lines of `xs` from each of which to the next the plate is cut through."""
 
 
 @dataclass(frozen=True, slots=True)

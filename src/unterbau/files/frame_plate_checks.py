@@ -29,7 +29,12 @@ def check_plates(document: FrameDocument) -> None:
             raise InputError(f"{path}.thickness", f"expected more than 0, got {plate.thickness:g}")
         if not 0.0 <= plate.nu < 0.5:
             raise InputError(f"{path}.nu", f"expected 0 or more and less than 0.5, got {plate.nu:g}")
+        if not 1e-3 <= plate.along <= 1e3:
+            raise InputError(f"{path}.along", f"expected 0.001 to 1000, got {plate.along:g}")
         _mesh(path, plate)
+        for place, one in enumerate(plate.slits):
+            if min(abs(one - line) for line in plate.xs[:-1]) > NEAR or (plate.halved and plate.slits):
+                raise InputError(f"{path}.slits[{place}]", "expected a mesh line of xs but the last, of a whole plate")
         axes = _axes(path, plate)
         _held(path, plate, nodes, axes)
         for place, point in enumerate(plate.points):

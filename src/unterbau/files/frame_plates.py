@@ -17,9 +17,9 @@ def plate_arrays(document: doc.FrameDocument, place: dict[str, int], groups: dic
         m = materials[row.material]
         x, up = np.array(row.x) / np.linalg.norm(row.x), np.array(row.up) / np.linalg.norm(row.up)
         spec = PlateSpec(
-            row.xs, row.ys, row.thickness, PlateMaterial(m.E, m.G, row.nu, m.rho),
+            row.xs, row.ys, row.thickness, PlateMaterial(m.E, m.G, row.nu, m.rho, row.along),
             tuple(Patch(p.x, p.y, p.half_x, p.half_y) for p in row.patches), tuple((p.x, p.y) for p in row.points),
-            row.halved,
+            row.halved, row.slits,
         )  # fmt: skip
         patches = np.array([place[p.node] for p in row.patches], dtype=np.intp)
         points = np.array([place[p.node] for p in row.points], dtype=np.intp)
@@ -48,6 +48,8 @@ def plate_rows(frame: Frame, materials: dict[tuple[float, ...], str]) -> tuple[d
                 ),
                 frame.groups[plate.group],
                 spec.halved,
+                m.along,
+                spec.slits,
             )
         )  # fmt: skip
     return tuple(rows)

@@ -9,9 +9,10 @@ from unterbau.shop.holes import Hole
 from unterbau.shop.pieces import ShopPiece
 from unterbau.shop.sheet_plan import Laid
 from unterbau.shop.sheets import PlatesPlan
+from unterbau.shop.views import EDGES
 
-OUTLINE, HOLES, TAPS, TEXT, SHEET = "OUTLINE", "HOLES", "TAPS", "TEXT", "SHEET"
-COLOURS = {OUTLINE: 7, HOLES: 3, TAPS: 1, TEXT: 8, SHEET: 9}
+OUTLINE, HOLES, TAPS, SUNK, TEXT, SHEET = "OUTLINE", "HOLES", "TAPS", "COUNTERBORES", "TEXT", "SHEET"
+COLOURS = {OUTLINE: 7, HOLES: 3, TAPS: 1, SUNK: 5, TEXT: 8, SHEET: 9}
 """Layers, and the colour numbers that drawings usually use."""
 MM = 1e3
 FACES = ("up", "down", "side", "other side")
@@ -26,7 +27,11 @@ def plate_dxf(piece: ShopPiece) -> str:
         corners = [corners[0], corners[1], corners[3]]
     _outline(space, corners)
     for hole in piece.holes:
-        _hole(space, hole, hole.x, hole.y)
+        if hole.face not in EDGES:
+            _hole(space, hole, hole.x, hole.y)
+    edges = [edge for edge in EDGES if any(hole.face == edge for hole in piece.holes)]
+    if edges:
+        _words(space, f"threads in the {' and the '.join(edges)}: see the sheet", (0.0, -0.01))
     _title(space, piece, piece.width)
     return _text(drawing)
 
@@ -66,7 +71,7 @@ def sheet_dxf(plan: PlatesPlan, number: int) -> str:
         if piece.halved:
             outline = [outline[0], outline[1], outline[3]]
         _outline(space, [_on_sheet(one, x, y) for x, y in outline])
-        for hole in piece.holes:
+        for hole in (each for each in piece.holes if each.face not in EDGES):
             _hole(space, hole, *_on_sheet(one, hole.x, hole.y))
         _words(space, one.name, _on_sheet(one, piece.length / 2, piece.width / 2))
     return _text(drawing)
@@ -79,7 +84,7 @@ def _on_sheet(one: Laid, x: float, y: float) -> tuple[float, float]:
 
 def piece_dxf(piece: ShopPiece) -> str | None:
     """Return a plate, or the drilling of a bar; nothing of what has neither outline nor holes to show."""
-    if piece.sort == "plate":
+    if piece.sort in ("plate", "extruded"):
         return plate_dxf(piece)
     drilled = any(hole.face in FACES for hole in piece.holes)
     return bar_dxf(piece) if piece.sort == "bar" and drilled else None
@@ -116,6 +121,8 @@ def _hole(space: Any, hole: Hole, x: float, y: float) -> None:
         return
     layer = HOLES if hole.sort == "clearance" else TAPS
     space.add_circle((x * MM, y * MM), hole.diameter / 2 * MM, dxfattribs={"layer": layer})
+    if hole.sunk:
+        space.add_circle((x * MM, y * MM), hole.bore / 2 * MM, dxfattribs={"layer": SUNK})
     if hole.sort == "tapped":
         _words(space, hole.screw, (x + hole.diameter, y))
 

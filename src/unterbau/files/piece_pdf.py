@@ -128,6 +128,9 @@ def _view(book: Paper, view: View, corner: tuple[float, float], scale: float, un
         x, y = x0 + one.x * k, y0 + one.y * k
         radius = max(one.hole.diameter / 2 * k, 0.4)
         book.circle(x, y, radius)
+        if one.hole.sunk:
+            radius = one.hole.bore / 2 * k
+            book.circle(x, y, radius, THIN, dash=one.hole.face == "back")
         if one.hole.sort == "tapped":
             book.circle(x, y, radius * 1.25, THIN, dash=True)
         book.line(x - radius - 1, y, x + radius + 1, y)

@@ -37,4 +37,7 @@ def _view(root: ElementTree.Element, view: View, low: float) -> None:
     for one in view.holes:
         place = {"cx": f"{one.x * MM:.4f}", "cy": f"{low - one.y * MM:.4f}", "r": f"{one.hole.diameter / 2 * MM:g}"}
         circle = ElementTree.SubElement(group, "circle", {**place, "class": one.hole.sort.replace(" ", "-"), **LINE})
+        if one.hole.sunk:
+            round_it = {**place, "r": f"{one.hole.bore / 2 * MM:g}", "class": "sunk", **LINE}
+            ElementTree.SubElement(group, "circle", round_it)
         ElementTree.SubElement(circle, "title").text = hole_words(one.hole)

@@ -32,7 +32,7 @@ from unterbau.strict import STRICT
 from unterbau.structure.parts import Member
 
 FORMAT = "unterbau-project"
-VERSION: Final = 8
+VERSION: Final = 9
 SUFFIX = ".unterbau"
 
 
@@ -53,7 +53,7 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[8]
+    version: Literal[9]
     name: str
     units: Units
     benchmark: str
@@ -67,7 +67,7 @@ class ProjectFile:
 
 
 _ADAPTER = TypeAdapter(ProjectFile)
-TAGS = frozenset(kind.id for kind in KINDS) | {"brace", "panel", "weight", "left-out"}
+TAGS = frozenset(kind.id for kind in KINDS) | {"brace", "panel", "weight", "chain", "left-out"}
 M = TypeVar("M", bound=Machine)
 
 

@@ -9,9 +9,11 @@ from unterbau.files.atomic import check_size, read_text, write_atomically
 from unterbau.files.csv_cells import as_text, from_text
 from unterbau.shop.shopping import STATES, Basket, Bought, Dates, State, check_date, with_state
 
-HEAD = ("what", "for", "count", "money", "state", "paid", "item", "on", "due", "shop")
+HEAD = ("what", "for", "count", "money", "state", "paid", "item", "on", "due", "shop", "how")
 OLD = HEAD[:7]
 """Of lists written before dates and shops were kept."""
+BEFORE = HEAD[:10]
+"""Of lists written before it was told how a line is had."""
 WORDS = (0, 1, 6, 9)
 """Columns of words, which a table program must not take for formulas."""
 MOST_BYTES = 5_000_000
@@ -21,7 +23,7 @@ def cells_of(basket: Basket) -> list[tuple[str, ...]]:
     """Return a list's lines as cells."""
     return [
         (row.words, row.part, str(row.count), f"{row.money:.2f}", row.state, f"{row.paid:.2f}" if row.paid else "",
-         row.item, row.on, row.due, row.shop)
+         row.item, row.on, row.due, row.shop, row.how)
         for row in basket.rows
     ]  # fmt: skip
 
@@ -69,7 +71,7 @@ def with_cells(
         InputError: Names the line of the file.
     """
     head = tuple(cell.strip() for cell in rows[0]) if rows else ()
-    if head not in (HEAD, OLD):
+    if head not in (HEAD, BEFORE, OLD):
         raise InputError(f"{name}, line 1", f"expected the heading {', '.join(HEAD)}")
     known = {row.item: row for row in basket.rows}
     states: dict[str, State] = {state: state for state in STATES}

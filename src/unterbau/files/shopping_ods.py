@@ -1,12 +1,12 @@
 """The shopping list as an OpenDocument table, out and in: the same columns as the CSV."""
 
-import io
 import zipfile
 from pathlib import Path
 from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.files.atomic import check_size, write_atomically
+from unterbau.files.ods import ods
 from unterbau.files.shopping_csv import HEAD, MOST_BYTES, cells_of, with_cells
 from unterbau.shop.shopping import Basket, Bought
 
@@ -19,26 +19,11 @@ NUMBERS = (2, 3, 5)
 
 def shopping_ods(basket: Basket) -> bytes:
     """Return a list as the bytes of an .ods file."""
-    from odf.opendocument import OpenDocumentSpreadsheet
-    from odf.table import Table, TableCell, TableRow
-    from odf.text import P
-
-    document = OpenDocumentSpreadsheet()
-    table = Table(name="shopping")
-    for number, cells in enumerate((HEAD, *cells_of(basket))):
-        row = TableRow()
-        for column, text in enumerate(cells):
-            if number and column in NUMBERS and text:
-                cell = TableCell(valuetype="float", value=float(text))
-            else:
-                cell = TableCell(valuetype="string")
-            cell.addElement(P(text=text))
-            row.addElement(cell)
-        table.addElement(row)
-    document.spreadsheet.addElement(table)
-    stream = io.BytesIO()
-    document.write(stream)
-    return stream.getvalue()
+    rows = (
+        tuple(float(text) if number and column in NUMBERS and text else text for column, text in enumerate(cells))
+        for number, cells in enumerate((HEAD, *cells_of(basket)))
+    )
+    return ods("shopping", rows)
 
 
 def write_shopping_ods(path: Path, basket: Basket) -> None:

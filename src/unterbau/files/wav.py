@@ -42,8 +42,31 @@ def read_wav(path: Path, channel: int = 0) -> tuple[FloatArray, float]:
     return padded.view("<i4")[:, 0].astype(float) / 2.0**31, float(rate)
 
 
+def read_struck(path: Path, newton: float, acceleration: float) -> tuple[FloatArray, FloatArray, float]:
+    """Return force, N, acceleration, m/s², and rate of a blow: two channels, each so much at its full scale.
+
+    Raises:
+        InputError: It is no recording of two channels, or a scale is none.
+        UnterbauError: The file cannot be read.
+    """
+    if not (0.0 < newton <= 1e6 and 0.0 < acceleration <= 1e7):
+        raise InputError("scale", "expected what each channel is at full scale: a force in N, an acceleration in m/s²")
+    force, rate = read_wav(path, 0)
+    moved, _ = read_wav(path, 1)
+    return force * newton, moved * acceleration, rate
+
+
+def channels_of(path: Path) -> int:
+    """Return how many channels a recording has; 0 where it is none."""
+    try:
+        with wave.open(str(path)) as opened:
+            return int(opened.getnchannels())
+    except (OSError, wave.Error, EOFError, ValueError):
+        return 0
+
+
 def write_wav(path: Path, samples: FloatArray, rate: int) -> None:
-    """Write one channel as 16 bits; louder than 1 is cut.
+    """Write one channel, or several as columns, as 16 bits; louder than 1 is cut.
 
     Raises:
         UnterbauError: The file could not be written.
@@ -52,7 +75,7 @@ def write_wav(path: Path, samples: FloatArray, rate: int) -> None:
 
     stream = io.BytesIO()
     with wave.open(stream, "wb") as opened:
-        opened.setnchannels(1)
+        opened.setnchannels(1 if samples.ndim == 1 else samples.shape[1])
         opened.setsampwidth(2)
         opened.setframerate(rate)
         opened.writeframes((np.clip(samples, -1.0, 1.0) * 32767).astype("<i2").tobytes())

@@ -7,6 +7,7 @@ from typing import Any
 from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
 from unterbau.catalogue.joints import joints
+from unterbau.machine.assemblies.checks import BED
 from unterbau.machine.changes.change import Change
 from unterbau.machine.changes.proposals import proposals
 from unterbau.machine.kind import SINGLE, USUAL_COUNT
@@ -19,8 +20,10 @@ from unterbau.sections.families import families
 from unterbau.sections.section import section
 from unterbau.structure.parts import (
     Cutter,
+    DragChain,
     Drive,
     Guide,
+    Hung,
     Joint,
     Member,
     Motor,
@@ -122,6 +125,12 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
             yield from _joints(machine, key, now)
         case Guide():
             yield from _guides(now)
+        case _:
+            yield from _of_bought(machine, key, now)
+
+
+def _of_bought(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]]:
+    match now:
         case Drive():
             yield from _drives(machine, key, now)
         case Motor():
@@ -132,8 +141,29 @@ def _of_part(machine: Machine, key: str, now: Part) -> Iterator[tuple[str, Part]
             yield from _cutters(now)
         case Stand():
             yield from _stands(now)
+        case Hung():
+            yield from HUNG
+        case DragChain():
+            yield from CHAINS
         case _:
             return
+
+
+HUNG: tuple[tuple[str, Hung], ...] = (
+    ("motor of 57 mm", Hung(1.1, 0.057, 0.057, 0.076)),
+    ("vice with jaws of 100 mm", Hung(9.0, 0.13, 0.33, 0.09)),
+    ("dust hood with its hose", Hung(1.2, 0.12, 0.12, 0.1)),
+    ("box with the electrics", Hung(6.0, 0.3, 0.2, 0.4)),
+)
+"""What people hang on machines; sizes and masses from memory, to be weighed."""
+
+CHAINS: tuple[tuple[str, DragChain], ...] = (
+    ("15 × 15, two cables", DragChain(0.015, 0.015, 0.028, 0.35)),
+    ("30 × 23, cables of motors", DragChain()),
+    ("45 × 35, with a hose", DragChain(0.045, 0.035, 0.063, 1.9)),
+    ("65 × 40, spindle, coolant, air", DragChain(0.065, 0.04, 0.075, 3.0)),
+)
+"""Drag chains with what usually lies in them; sizes and masses from memory."""
 
 
 def _steps(now: Part, up: int, down: int) -> Iterator[Part]:
@@ -226,6 +256,11 @@ def _plates(machine: Machine, key: str, now: Plate) -> Iterator[tuple[str, Part]
     for size in _steps(now, 3, 1):
         if isinstance(size, Plate):
             yield f"{size.thickness * 1e3:g} mm thick", size
+    if key == BED and now.under is None and not now.strips:
+        metal = now.material if material(now.material).kind == "aluminium" else "aluminium-6060"
+        yield "four plates with T-slots side by side", replace(now, material=metal, strips=4, sealed=False)
+    elif now.strips:
+        yield "one plain plate", replace(now, strips=0)
     for metal in PLATE_METALS:
         yield f"the same in {material(metal).label}", replace(now, material=metal)
 
@@ -269,6 +304,13 @@ def _drives(machine: Machine, key: str, now: Drive) -> Iterator[tuple[str, Part]
         if one.tension is not None and not lay_out(machine).corners:
             continue  # crossed belts run round a frame
         yield drive(name).label, replace(now, kind=name)
+    if drive(now.kind).is_screw:
+        for ends in ("floating", "fixed"):
+            held: dict[str, Any] = {"ends": ends}
+            yield (
+                f"{drive(now.kind).label}, {'both ends fixed' if ends == 'fixed' else 'one end floating'}",
+                replace(now, **held),
+            )
     for count in range(1, kind_of(machine).most_drives.get(key, 1) + 1):
         yield f"{count} × {drive(now.kind).label}", replace(now, count=count)
 

@@ -7,7 +7,20 @@ from unterbau.machine.changes.change import Change, LeftOut, Measured, name_of
 from unterbau.machine.machine import Machine, kind_of, links, part_at
 from unterbau.materials.material import material
 from unterbau.sections.section import section
-from unterbau.structure.parts import Cutter, Drive, Guide, Hung, Joint, Member, Motor, Part, Plate, Spindle, Stand
+from unterbau.structure.parts import (
+    Cutter,
+    DragChain,
+    Drive,
+    Guide,
+    Hung,
+    Joint,
+    Member,
+    Motor,
+    Part,
+    Plate,
+    Spindle,
+    Stand,
+)
 from unterbau.units import Units, length_text, mass_text, number_text
 
 
@@ -64,7 +77,8 @@ def part_text(one: Part, units: Units = "mm") -> str:
         case Plate():
             below = f" on {material(one.under).label}" if one.under else ""
             ribs = f", {one.ribs} ribs" if one.ribs else ""
-            return f"{length_text(one.thickness, units)} {material(one.material).label}{below}{ribs}"
+            slots = f", {one.strips} T-slot plates" if one.strips else ""
+            return f"{length_text(one.thickness, units)} {material(one.material).label}{below}{slots}{ribs}"
         case Joint():
             return _joint(one)
         case Guide():
@@ -77,9 +91,11 @@ def _bought(one: Part, units: Units) -> str:
     match one:
         case Drive():
             times = f"{one.count} × " if one.count > 1 else ""
-            return f"{times}{drive(one.kind).label}{', motor off' if one.free else ''}"
+            ends = f", ends {one.ends}" if one.ends != "floating" and drive(one.kind).is_screw else ""
+            return f"{times}{drive(one.kind).label}{ends}{', motor off' if one.free else ''}"
         case Motor():
-            return motors()[one.kind].label + (f" {one.torque:g} N·m" if one.torque else "")
+            rests = f", runs {one.on:g} s" if one.on else ""
+            return motors()[one.kind].label + (f" {one.torque:g} N·m" if one.torque else "") + rests
         case Spindle():
             return f"{mass_text(one.mass, units)}, {number_text(one.radial / 1e6)} N/µm sideways"
         case Cutter():
@@ -88,6 +104,8 @@ def _bought(one: Part, units: Units) -> str:
             return one.kind
         case Hung():
             return mass_text(one.mass, units)
+        case DragChain():
+            return f"{length_text(one.width, units)} wide, bent over {length_text(one.radius, units)}"
         case _:
             return "sizes"
 

@@ -6,6 +6,7 @@ from unterbau.catalogue.guides import block, installed
 from unterbau.catalogue.joints import BOLTS, BoltGroup
 from unterbau.materials.layered import layered
 from unterbau.materials.material import material
+from unterbau.materials.slotted_plate import slotted_plate
 from unterbau.model.bolted import SOURCE, each, limits
 from unterbau.model.joining import joint_kind
 from unterbau.model.member import member_values
@@ -13,6 +14,7 @@ from unterbau.sections.section import section
 from unterbau.structure.parts import (
     FLUTED,
     Cutter,
+    DragChain,
     Drive,
     Guide,
     Hung,
@@ -21,6 +23,7 @@ from unterbau.structure.parts import (
     Motor,
     Part,
     Plate,
+    ScrewEnds,
     Sizes,
     Spindle,
     Stand,
@@ -34,14 +37,7 @@ def facts(key: str, part: Part, units: Units = "mm") -> tuple[str, ...]:
         case Member():
             return _member(part, units)
         case Plate():
-            base = material(part.material)
-            if part.under is not None:
-                base = layered(part.material, part.under, part.thickness, part.under_thickness)
-            model = (
-                "Modelled as a plate: bending with shear, stretch in its own plane, by finite elements; rigid under "
-                "what is bolted to it. Ribs are plates too, held along their foot. Holes and pockets are left out."
-            )
-            return (f"E {told(base.E / 1e9, 'GPa', units, 3)}, {told(base.rho, 'kg/m³', units, 3)}", model)
+            return _plate(part, units)
         case Joint():
             return _joint(part, units)
         case Guide():
@@ -56,6 +52,11 @@ def facts(key: str, part: Part, units: Units = "mm") -> tuple[str, ...]:
             return _stand(part)
         case Sizes():
             return ("Everything else follows from these: lengths, plates, where blocks and screws sit.",)
+        case DragChain():
+            return (
+                "Half of it weighs at each end; it is as long as the farther reach of its travel and half a turn.",
+                "In clashes it counts as the box that it fills on the way.",
+            )
         case Hung():
             return ("A body as heavy as this, rigid, its middle off the face by half its depth; it only weighs.",)
         case _:
@@ -70,12 +71,40 @@ def _core(EA: float, units: Units) -> str:
     return f"a metre of it alone is {alone}; nut, bearing and motor give in series"
 
 
+def _plate(part: Plate, units: Units) -> tuple[str, ...]:
+    base = material(part.material)
+    if part.under is not None:
+        base = layered(part.material, part.under, part.thickness, part.under_thickness)
+    if part.strips:
+        base = slotted_plate(part.material).material
+    model = (
+        "Modelled as a plate: bending with shear, stretch in its own plane, by finite elements; rigid under "
+        "what is bolted to it. Ribs are plates too, held along their foot. Holes and pockets are left out."
+    )
+    if part.strips:
+        model = (
+            f"{part.strips} plates side by side, nothing holds them to one another; slots run across the "
+            f"members: across the slots a plate is {slotted_plate(part.material).across:.0%} as stiff as "
+            f"along them. {model}"
+        )
+    return (f"E {told(base.E / 1e9, 'GPa', units, 3)}, {told(base.rho, 'kg/m³', units, 3)}", model)
+
+
+SCREW_ENDS: dict[ScrewEnds, str] = {
+    "floating": "one end fixed, the other in a bearing that lets it grow: pull and push go to the fixed one",
+    "free": "the far end stands free: it whips at a fifth of the speed of one that is held there",
+    "held": "both ends only held across, one of them along: as stiff along, whips earlier than with a fixed end",
+    "fixed": "both ends fixed: its far side pulls as well; it needs stretching, for it cannot grow when it is warm",
+}
+
+
 def _bought(part: Drive | Motor | Spindle | Cutter, units: Units) -> tuple[str, ...]:
     match part:
         case Drive():
             kind = drive(part.kind)
             return (
                 _core(kind.EA.likely, units),
+                *((SCREW_ENDS[part.ends],) if kind.is_screw else ()),
                 f"Source: {kind.source}.",
             )
         case Motor():

@@ -35,6 +35,7 @@ from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.model.built import Built
 from unterbau.model.to_frame import to_frame as frame_of
 from unterbau.parts_list.bill import UNPRICED, Cost, Item, cost, priced
+from unterbau.solids.heads import heads_of
 from unterbau.structure.bodies import Body
 from unterbau.structure.dimension_line import DimensionLine
 from unterbau.structure.lines import keys_of, lines_of
@@ -189,9 +190,10 @@ def travel(machine: Machine) -> tuple[float, float, float]:
     return kind_of(machine).travel(machine)
 
 
-def bodies_of(machine: Machine, place: Place) -> tuple[Body, ...]:
+def bodies_of(machine: Machine, place: Place, screws: bool = False) -> tuple[Body, ...]:
     """Return what is drawn of a machine with its head at a place."""
-    return looks(lay_out(machine), place)
+    structure = lay_out(machine)
+    return looks(structure, place, screws, heads_of(structure).sunk if screws else frozenset())
 
 
 def dimension_lines(machine: Machine, place: Place) -> tuple[DimensionLine, ...]:

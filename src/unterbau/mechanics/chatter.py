@@ -9,11 +9,9 @@ Source:
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import ComplexArray, FloatArray
 
-ComplexArray = NDArray[np.complex128]
 TURN = 2 * np.pi
 
 

@@ -49,6 +49,8 @@ class PlateSpec:
     """Crossings of mesh lines that are looked at or pushed on."""
     halved: bool = False
     """Only the triangle between the corner at its origin and the diagonal is there, as in a gusset."""
+    slits: tuple[float, ...] = ()
+    """Lines of the mesh along x from each of which to the next the plate is cut through, m: plates side by side."""
 
     @property
     def area(self) -> float:
@@ -63,6 +65,10 @@ class PlateSpec:
 
     def covered(self) -> FloatArray:
         """Return the share of each element that is there, shape (n_x, n_y)."""
+        if self.slits:
+            there = np.ones((len(self.xs) - 1, len(self.ys) - 1))
+            there[[int(np.argmin(np.abs(np.array(self.xs) - one))) for one in self.slits]] = 0.0
+            return there
         if not self.halved:
             return np.ones((len(self.xs) - 1, len(self.ys) - 1))
         x, y = np.array(self.xs) / self.xs[-1], np.array(self.ys) / self.ys[-1]

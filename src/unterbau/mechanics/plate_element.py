@@ -28,12 +28,15 @@ class PlateMaterial:
     G: float
     nu: float
     rho: float
+    along: float = 1.0
+    """Stiffness along x as a share of that along y, which E tells: less where slots run along y."""
 
     @property
     def plane(self) -> FloatArray:
-        """Stress per strain in the plane, Pa, shape (3, 3)."""
-        a = self.E / (1 - self.nu**2)
-        return np.array([[a, self.nu * a, 0.0], [self.nu * a, a, 0.0], [0.0, 0.0, self.G]])
+        """Stress per strain in the plane, Pa, shape (3, 3); ν is that of pulling along y."""
+        s, nu = self.along, self.nu
+        a = self.E / (1 - s * nu**2)
+        return np.array([[s * a, s * nu * a, 0.0], [s * nu * a, a, 0.0], [0.0, 0.0, self.G]])
 
 
 def bending(a: FloatArray, b: FloatArray, t: float, of: PlateMaterial) -> FloatArray:

@@ -6,12 +6,9 @@ Source:
 """
 
 import numpy as np
-from numpy.typing import NDArray
 
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import ComplexArray, FloatArray
 from unterbau.mechanics.modes import Modes
-
-ComplexArray = NDArray[np.complex128]
 
 
 def receptance(modes: Modes, direction: FloatArray, static: FloatArray, frequency: FloatArray) -> ComplexArray:

@@ -57,14 +57,16 @@ class Driven:
     """Motor off."""
     measured: AtLevels[float] | None = None
     """Against its likely value, where it was measured on the built machine."""
+    both: bool = False
+    """Whether both ends of a screw are held along it."""
 
     def stiffness(self, level: Level, distance: float) -> float:
         """Return the axial stiffness with the nut so far from the bearing, N/m."""
         if self.free:
             return FREE
         if self.measured is not None:
-            return self.measured.at(level) * self.kind.stiffness("likely", abs(distance), self.length)
-        return self.kind.stiffness(level, abs(distance), self.length)
+            return self.measured.at(level) * self.kind.stiffness("likely", abs(distance), self.length, self.both)
+        return self.kind.stiffness(level, abs(distance), self.length, self.both)
 
 
 @dataclass(frozen=True, slots=True)

@@ -21,8 +21,7 @@ from unterbau.model.walled import rail_values, wall_rail
 from unterbau.model.walls import has_walls
 from unterbau.sections.section import section
 from unterbau.structure.blocks import SHELF
-from unterbau.structure.looks import RAIL_HEIGHT
-from unterbau.structure.motion import Blocks, DriveTrain, Rail
+from unterbau.structure.motion import RAIL_HEIGHT, Blocks, DriveTrain, Rail
 from unterbau.structure.parts import Guide, Plate
 from unterbau.structure.spot import NUT
 from unterbau.structure.train import corner_of, train_parts
@@ -142,8 +141,9 @@ def drive(one: DriveTrain, model: Model) -> None:
     up = Z if abs(along[2]) < 0.5 else X
     end = _shaft_end(model, one, bearing, up)
     held = Driven(
-        len(model.frame.springs), kind, away, one.length, one.drive.free, model.structure.measured.get(one.key)
-    )
+        len(model.frame.springs), kind, away, one.length, one.drive.free, model.structure.measured.get(one.key),
+        one.drive.ends == "fixed",
+    )  # fmt: skip
     k = at_levels(lambda level: (held.stiffness(level, away), 0.0, 0.0, 0.0, 0.0, 0.0))
     model.drives.append(held)
     model.frame.spring(one.key, nut, end, k, along, up, kind.zeta)

@@ -1,7 +1,7 @@
 """A plate in its place: held where something is fastened to it, meshed when the machine stands."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from math import ceil, dist
 
@@ -16,6 +16,8 @@ from unterbau.model.member import BeamValues
 from unterbau.structure.spot import BOLT
 from unterbau.structure.vectors import Straight, Vector, cross, minus, plus
 
+SEAM = 0.001
+"""Between plates that lie side by side, as it is meshed, m."""
 SAME = 0.006
 """Places closer together than this are held as one, m."""
 PITCH = 0.08
@@ -61,6 +63,10 @@ class LaidPlate(Straight):
     """A triangle: the half on the side of its corner."""
     weighs: float = 1.0
     """Its mass against that of its sheet: less where it overlaps another."""
+    strips: int = 0
+    """Plates side by side along it; 0 for one."""
+    softer: float = 1.0
+    """Stiffness along it against across."""
     nodes: dict[tuple[int, int], int] = field(default_factory=dict)
     """At the crossings."""
     held: list[_Held] = field(default_factory=list)
@@ -180,12 +186,14 @@ class LaidPlate(Straight):
             work()
         patches = _apart([Patch(one.x, one.y, *one.half) for one in self.held])
         widest = min(max(self.length, self.width) / FINENESS, min(self.length, self.width) / NARROW)
-        xs = lines(self.length, self.xs, _edges([(p.x, p.half_x) for p in patches]), widest)
+        slits = tuple(self.length * n / self.strips for n in range(1, self.strips))
+        ends = tuple(one + SEAM for one in slits)
+        xs = lines(self.length, (*self.xs, *slits, *ends), _edges([(p.x, p.half_x) for p in patches]), widest)
         ys = lines(self.width, self.ys, _edges([(p.y, p.half_y) for p in patches]), widest)
         patches = [Patch(p.x, p.y, _onto(xs, p.x, p.half_x), _onto(ys, p.y, p.half_y)) for p in patches]
         spec = PlateSpec(
-            xs, ys, self.height, plate_material(self.base, self.weighs), tuple(patches),
-            tuple((self.xs[i], self.ys[j]) for i, j in self.nodes), self.halved,
+            xs, ys, self.height, replace(plate_material(self.base, self.weighs), along=self.softer), tuple(patches),
+            tuple((self.xs[i], self.ys[j]) for i, j in self.nodes), self.halved, slits,
         )  # fmt: skip
         held = np.array([one.node for one in self.held], dtype=np.intp)
         points = np.array(list(self.nodes.values()), dtype=np.intp)

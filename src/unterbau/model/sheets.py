@@ -2,6 +2,7 @@
 
 from unterbau.materials.layered import layered
 from unterbau.materials.material import Material, material
+from unterbau.materials.slotted_plate import slotted_plate
 from unterbau.model.laid_plate import LaidPlate
 from unterbau.model.modelled import Model
 from unterbau.structure.piece import PlatePiece
@@ -13,7 +14,7 @@ def lay_sheet(model: Model, piece: PlatePiece, crossed: bool = True) -> LaidPlat
     name, xs, ys = piece.name, piece.xs, piece.ys
     laid = LaidPlate(
         model.frame, piece.key, name, start, end, piece.up, piece.height, piece.width, xs, ys, _made_of(piece),
-        piece.halved, piece.weighs,
+        piece.halved, piece.weighs, piece.strips, _along(piece),
     )  # fmt: skip
     for i, x in enumerate(xs):
         for j, y in enumerate(ys):
@@ -26,7 +27,14 @@ def lay_sheet(model: Model, piece: PlatePiece, crossed: bool = True) -> LaidPlat
     return laid
 
 
+def _along(piece: PlatePiece) -> float:
+    """Return how stiff it is along itself against across: less where slots run across."""
+    return slotted_plate(piece.material).across if piece.strips else 1.0
+
+
 def _made_of(piece: PlatePiece) -> Material:
+    if piece.strips:
+        return slotted_plate(piece.material).material
     if piece.lower is None:
         return material(piece.material)
     return layered(piece.material, piece.lower[0], piece.height, piece.lower[1])

@@ -22,7 +22,7 @@ from unterbau.model.member import BeamValues, member_values, strip_values
 from unterbau.model.modelled import Laid, Model, ScrewedRail
 from unterbau.model.section_walls import Bearing
 from unterbau.model.walls import Dent, Distortion, Sunk, bears_on_wall, dents, give, has_walls, takes_screws
-from unterbau.structure.looks import RAIL_HEIGHT
+from unterbau.structure.motion import RAIL_HEIGHT
 from unterbau.structure.parts import Guide, Member, Plate
 from unterbau.structure.piece import Bar
 from unterbau.structure.vectors import Vector, cross, dot, plus, scaled

@@ -19,7 +19,7 @@ from unterbau.shop.state import check_shop
 from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
 
 NAME_LENGTH = 120
-HELD = {"brace": "member", "panel": "plate", "weight": "hung"}
+HELD = {"brace": "member", "panel": "plate", "weight": "hung", "chain": "run"}
 """Field of what was added, by its sort."""
 
 

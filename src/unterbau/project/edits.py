@@ -1,6 +1,7 @@
 """Changes to a project, each a pure function from project to project."""
 
 from dataclasses import replace
+from typing import Any
 
 from unterbau.brief.brief import Brief, check_brief
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
@@ -62,6 +63,10 @@ def duplicate(project: Project, name: str) -> tuple[Project, str]:
     return replace(project, candidates=candidates), copy
 
 
+OF_CANDIDATES = ("bought", "made", "by_hand", "pours", "tests", "done", "log", "cuts", "orders")
+"""What a shop keeps for each candidate by name."""
+
+
 def rename(project: Project, name: str, new: str) -> Project:
     """Return the project with a candidate renamed.
 
@@ -77,13 +82,11 @@ def rename(project: Project, name: str, new: str) -> Project:
     renamed = tuple(replace(c, name=new) if c.name == name else c for c in project.candidates)
     benchmark = new if project.benchmark == name else project.benchmark
     old = project.shop
-    bought = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.bought)
-    made = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.made)
-    by_hand = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.by_hand)
-    pours = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.pours)
-    tests = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.tests)
-    done = tuple(replace(one, candidate=new) if one.candidate == name else one for one in old.done)
-    shop = replace(old, bought=bought, made=made, by_hand=by_hand, pours=pours, tests=tests, done=done)
+    rows: dict[str, Any] = {
+        field: tuple(replace(one, candidate=new) if one.candidate == name else one for one in getattr(old, field))
+        for field in OF_CANDIDATES
+    }
+    shop = replace(old, **rows)
     return replace(project, candidates=renamed, benchmark=benchmark, shop=shop)
 
 

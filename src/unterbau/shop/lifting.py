@@ -9,8 +9,21 @@ from unterbau.structure.vectors import Vector
 
 HEAVIEST = 6
 WHOLE = "the whole machine, without its stand"
+GRAVITY = 9.80665
 LAID_FLAT = 0.5
 """Of its weight that one bears who tips a body over its far edge; common practice, no source."""
+
+
+@dataclass(frozen=True, slots=True)
+class Balance:
+    """How a load that stands by itself may tip."""
+
+    edge: float
+    """From its centre of gravity to the nearest edge that it would tip over, m."""
+    up: float
+    """From what it stands on to its centre, m."""
+    push: float
+    """At its top, that tips it over that edge, N; it is on the safe side only where it stands on its whole outline."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +37,16 @@ class Load:
     """Of gravity, with the head in the middle and lowest, m."""
     size: Vector
     """Of the box around it, m."""
+    low: Vector = (0.0, 0.0, 0.0)
+    """Its corner: front, left, below, m."""
+
+    @property
+    def balance(self) -> "Balance":
+        """How it stands on the outline of the box around it."""
+        edges = [(self.centre[k] - self.low[k], self.low[k] + self.size[k] - self.centre[k]) for k in (0, 1)]
+        edge = max(0.0, min(min(pair) for pair in edges))
+        height = max(self.size[2], 1e-3)
+        return Balance(edge, self.centre[2] - self.low[2], self.mass * GRAVITY * edge / height)
 
 
 def who_lifts(mass: float, lift: float) -> str:
@@ -93,4 +116,4 @@ def _load(words: str, rows: list[tuple[float, tuple[Solid, ...]]]) -> Load:
                 high[k] = max(high[k], float(one.body.corners[:, k].max()))
     x, y, z = (value / placed if placed else 0.0 for value in at)
     a, b, c = (max(0.0, high[k] - low[k]) for k in range(3))
-    return Load(words, total, (x, y, z), (a, b, c))
+    return Load(words, total, (x, y, z), (a, b, c), (low[0], low[1], low[2]))

@@ -48,7 +48,7 @@ class Need:
 def usual_how(piece: ShopPiece, tools: tuple[str, ...]) -> How:
     """Return who usually makes a piece, given the tools and favours of the brief."""
     kind = material(piece.material).kind
-    if piece.sort == "round":
+    if piece.sort in ("round", "extruded"):
         return "buy"
     if piece.sort == "plate" and kind == "plastic" and "printer" in tools:
         return "print"

@@ -6,8 +6,11 @@ from math import acos, degrees, pi, tan
 
 from unterbau.catalogue.screws import screw_size
 from unterbau.materials.material import material
+from unterbau.materials.slotted_plate import slotted_plate
 from unterbau.sections.section import section
+from unterbau.shop.alike import Turn, as_it_lies, bar_turns, pattern_key, plate_turns
 from unterbau.shop.holes import Hole, bar_holes, plate_holes
+from unterbau.solids.heads import heads_of
 from unterbau.structure.ends import Cut, Sawn, is_square, sawn
 from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
 from unterbau.structure.parts import Member
@@ -43,7 +46,7 @@ class ShopPiece:
     part: str
     """Link that it is of."""
     sort: str
-    """`bar`, `plate` or `round`."""
+    """`bar`, `plate`, `round`, or `extruded`: a plate with T-slots, bought to length."""
     stock: str
     """Section or thickness, in words."""
     material: str
@@ -73,7 +76,10 @@ class ShopPiece:
     def drilled(self) -> float:
         """What the holes take away of one, kg."""
         rho = material(self.material).rho
-        return sum(rho * pi * hole.diameter**2 / 4 * hole.depth for hole in self.holes)
+        return sum(
+            rho * pi / 4 * (one.diameter**2 * one.depth + max(one.bore**2 - one.diameter**2, 0.0) * one.sunk)
+            for one in self.holes
+        )
 
 
 def pieces_of(structure: Structure) -> tuple[ShopPiece, ...]:
@@ -82,12 +88,23 @@ def pieces_of(structure: Structure) -> tuple[ShopPiece, ...]:
     for one in _all(structure):
         key = (
             one.sort, one.stock, one.material, round(one.length / SAME), round(one.width / SAME),
-            tuple(round(end.angle, 2) for end in one.ends), tuple(hole.key() for hole in one.holes), one.halved,
+            tuple(round(end.angle, 2) for end in one.ends), pattern_key(one.holes, _turns(one)), one.halved,
         )  # fmt: skip
         found = groups.get(key)
         groups[key] = one if found is None else replace(found, names=(*found.names, *one.names))
     rows = sorted(groups.values(), key=lambda one: (one.sort, -one.mass * one.count, one.names))
     return tuple(replace(one, label=_letters(number)) for number, one in enumerate(rows))
+
+
+def _turns(one: ShopPiece) -> tuple[Turn, ...]:
+    """Return the ways in which a piece can lie and be the same; mitred and halved ones lie in one."""
+    if one.halved or any(end.angle for end in one.ends):
+        return (as_it_lies,)
+    if one.sort == "plate":
+        return plate_turns(one.length, one.width)
+    if one.sort == "bar":
+        return bar_turns(Member(one.section, one.material, turned=one.turned), one.length)
+    return (as_it_lies,)
 
 
 def _letters(number: int) -> str:
@@ -100,7 +117,7 @@ def _letters(number: int) -> str:
 
 
 def _all(structure: Structure) -> Iterator[ShopPiece]:
-    screws = screws_of(structure)
+    screws, sunk = screws_of(structure), heads_of(structure).sunk
     cuts = sawn(structure)
     for step in structure.flat:
         if isinstance(step, Bar):
@@ -112,9 +129,9 @@ def _all(structure: Structure) -> Iterator[ShopPiece]:
                 step.diameter, (), (), mass,
             )  # fmt: skip
         elif isinstance(step, PlatePiece):
-            yield from _plate(step, plate_holes(step, screws))
+            yield from _plate(step, plate_holes(step, screws, sunk))
         elif isinstance(step, BasePlateJoin):
-            yield from _plate(step.plate, plate_holes(step.plate, screws))
+            yield from _plate(step.plate, plate_holes(step.plate, screws, sunk))
         elif isinstance(step, RibJoin):
             yield from _plate(step.rib, ())
         elif isinstance(step, GussetJoin):
@@ -124,6 +141,9 @@ def _all(structure: Structure) -> Iterator[ShopPiece]:
 def _plate(one: PlatePiece, holes: tuple[Hole, ...]) -> Iterator[ShopPiece]:
     """Yield a plate, or both of its layers: they are drilled together, right through."""
     long, wide = one.size
+    if one.strips:
+        yield from _strips(one, holes)
+        return
     for number, (made_of, thickness) in enumerate(one.layers):
         base = material(made_of)
         mass = base.rho * thickness * long * wide * (0.5 if one.halved else 1.0)
@@ -132,6 +152,23 @@ def _plate(one: PlatePiece, holes: tuple[Hole, ...]) -> Iterator[ShopPiece]:
         yield ShopPiece(
             "", (name,), one.key, "plate", words, made_of, long, wide, thickness, (), deep, mass, halved=one.halved
         )
+
+
+def _strips(one: PlatePiece, holes: tuple[Hole, ...]) -> Iterator[ShopPiece]:
+    """Yield plates with T-slots that lie side by side along a plate; each as long as that is wide."""
+    long, wide = one.size
+    each = long / one.strips
+    mass = slotted_plate(one.material).material.rho * one.height * each * wide
+    for n in range(one.strips):
+        left, right = n * each, (n + 1) * each
+        last = n == one.strips - 1
+        inside = (hole for hole in holes if left <= hole.x and (hole.x < right or last))
+        mine = tuple(replace(hole, x=hole.y, y=right - hole.x) for hole in inside)
+        stock = f"plate with T-slots {one.height * 1e3:g} mm"
+        yield ShopPiece(
+            "", (f"{one.name} {n + 1}",), one.key, "extruded", stock, one.material, wide, each, one.height, (), mine,
+            mass,
+        )  # fmt: skip
 
 
 def _bar(structure: Structure, one: Bar, cut: Sawn) -> ShopPiece:
@@ -168,9 +205,13 @@ def hole_words(hole: Hole) -> str:
     """Return a hole as a drawing says it."""
     size = screw_size(hole.screw)
     if hole.sort == "clearance":
-        return f"⌀{size.clearance * 1e3:g} through for {hole.screw}"
+        words = f"⌀{size.clearance * 1e3:g} through for {hole.screw}"
+        behind = " from the back" if hole.face == "back" else ""
+        return f"{words}, head sunk ⌀{hole.bore * 1e3:g} × {hole.sunk * 1e3:g}{behind}" if hole.sunk else words
     if hole.sort == "slot nut":
         return f"{hole.screw}, nut in the slot"
     if hole.sort == "insert":
         return f"{hole.screw} insert, drill ⌀{size.insert * 1e3:g}"
+    if hole.sort == "plug":
+        return f"{hole.screw} in a plug glued into the end, drill ⌀{size.tap * 1e3:g}"
     return f"{hole.screw}, drill ⌀{size.tap * 1e3:g}"

@@ -1,5 +1,6 @@
 """What is needed, ordered, here, fitted: the list of parts as a shopping list, and what no longer fits it."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal, get_args
@@ -9,6 +10,8 @@ from unterbau.parts_list.bill import Item
 from unterbau.strict import STRICT
 
 State = Literal["needed", "ordered", "here", "fitted"]
+ORDER: tuple[Literal["make", "have made", "print", "buy"], ...] = ("make", "have made", "print", "buy")
+"""Of lines that are had alike."""
 STATES: tuple[State, ...] = get_args(State)
 MOST = 2000
 LONGEST = 300
@@ -55,6 +58,8 @@ class Row:
     on: str = ""
     due: str = ""
     shop: str = ""
+    how: str = "buy"
+    """make (stock for it), have made, print, buy."""
 
     @property
     def missing(self) -> int:
@@ -102,7 +107,10 @@ def item_key(item: Item) -> str:
     return f"{item.part}|{item.text}|{round(item.length, 5):g}|{round(item.width, 5):g}"
 
 
-def basket(items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought, ...], candidate: str) -> Basket:
+def basket(
+    items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought, ...], candidate: str,
+    hows: Mapping[str, str] | None = None,
+) -> Basket:  # fmt: skip
     """Return a candidate's list with what became of each item; behind it what was bought and is needed no longer.
 
     What belongs to a set, as nut and motor to a drive, is no line of its own.
@@ -112,6 +120,7 @@ def basket(items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought
         words: What each is called.
         bought: Of all candidates.
         candidate: Whose list it is.
+        hows: How each item is had, by its key; its lines stand together. Nothing where that is not told.
     """
     known = {one.item: one for one in bought if one.candidate == candidate}
     rows = []
@@ -121,7 +130,10 @@ def basket(items: tuple[Item, ...], words: tuple[str, ...], bought: tuple[Bought
         key = item_key(item)
         one = known.pop(key, None)
         state: State = "needed" if one is None else one.state
-        rows.append(_row(key, item.part, text, item.count, item.money, state, one))
+        row = _row(key, item.part, text, item.count, item.money, state, one)
+        rows.append(replace(row, how=(hows or {}).get(key, "buy")))
+    order: dict[str, int] = {how: number for number, how in enumerate(ORDER)}
+    rows.sort(key=lambda row: order.get(row.how, len(order)))
     gone = [_row(one.item, one.item.split("|")[0], one.words, 0, 0.0, one.state, one) for one in known.values()]
     return Basket((*rows, *gone))
 

@@ -4,7 +4,10 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.shop.build.cuts import FirstCut, check_cuts
 from unterbau.shop.build.done import Done, check_done
+from unterbau.shop.build.log import Entry, check_log
+from unterbau.shop.build.order import Wished, check_orders
 from unterbau.shop.build.tests import Test, check_tests
 from unterbau.shop.by_hand import HandLaid, check_by_hand
 from unterbau.shop.cut_plan import Stock
@@ -89,6 +92,12 @@ class ShopState:
     """Steps of the build."""
     hours_a_day: float = 3.0
     """At the bench."""
+    log: tuple[Entry, ...] = ()
+    """Of the build, by date."""
+    cuts: tuple[FirstCut, ...] = ()
+    """First ones on the built machine."""
+    orders: tuple[Wished, ...] = ()
+    """Of the steps, where they are not as usual."""
     by_hand: tuple[HandLaid, ...] = ()
     """Sheets on which plates were moved."""
 
@@ -153,6 +162,9 @@ def check_shop(shop: ShopState) -> None:
     _check_pours(shop.pours)
     check_tests(shop.tests)
     check_done(shop.done)
+    check_log(shop.log)
+    check_cuts(shop.cuts)
+    check_orders(shop.orders)
     if not 0.25 <= shop.hours_a_day <= 24.0:
         raise InputError("hours_a_day", f"expected a quarter of an hour to 24, got {shop.hours_a_day:g}")
     check_pace(shop.pace)

@@ -11,6 +11,8 @@ from unterbau.structure.weights import member_rings
 Outline = tuple[tuple[float, float], ...]
 FACES = ("up", "down", "side", "other side")
 ENDS = ("first end", "last end")
+EDGES = ("low edge", "high edge", "first edge", "last edge")
+"""Of plates; the first two go along them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,12 +52,13 @@ def bar_size(piece: ShopPiece) -> tuple[float, float]:
 def views_of(piece: ShopPiece) -> tuple[View, ...]:
     """Return the views that a piece needs: of plates the face, of bars each face with holes, and its section."""
     numbers = {id(hole): number for number, hole in enumerate(piece.holes, 1)}
-    if piece.sort == "plate":
+    if piece.sort in ("plate", "extruded"):
         corners: Outline = ((0.0, 0.0), (piece.length, 0.0), (piece.length, piece.width), (0.0, piece.width))
         if piece.halved:
             corners = (corners[0], corners[1], corners[3])
-        drilled = tuple(Drilled(numbers[id(one)], one.x, one.y, one) for one in piece.holes)
-        return (View("face", (corners,), drilled, piece.length, piece.width),)
+        drilled = tuple(Drilled(numbers[id(one)], one.x, one.y, one) for one in piece.holes if one.face not in EDGES)
+        flat = View("face", (corners,), drilled, piece.length, piece.width)
+        return (flat, *_edges(piece, numbers))
     tall, wide = bar_size(piece)
     faces = [face for face in FACES if any(hole.face == face for hole in piece.holes)]
     if any(end.angle for end in piece.ends) and not {"side", "other side"} & set(faces):
@@ -69,6 +72,20 @@ def views_of(piece: ShopPiece) -> tuple[View, ...]:
         )
         views.append(View(face, (outline,), drilled, piece.length, size))
     return (*views, *_from_the_end(piece, tall, wide, numbers))
+
+
+def _edges(piece: ShopPiece, numbers: dict[int, int]) -> tuple[View, ...]:
+    """Return the edges of a plate that are drilled."""
+    found = []
+    for edge in EDGES:
+        drilled = tuple(
+            Drilled(numbers[id(one)], one.x, piece.thickness / 2 + one.y, one) for one in piece.holes
+            if one.face == edge
+        )  # fmt: skip
+        if drilled:
+            long = piece.length if edge in EDGES[:2] else piece.width
+            found.append(View(edge, (_box(long, piece.thickness),), drilled, long, piece.thickness))
+    return tuple(found)
 
 
 def _from_the_end(piece: ShopPiece, tall: float, wide: float, numbers: dict[int, int]) -> tuple[View, ...]:

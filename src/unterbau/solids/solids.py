@@ -9,10 +9,10 @@ from unterbau.solids.convex import Convex, convex
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.bodies import Ring, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
+from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import Cut, Sawn, sawn
 from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
-from unterbau.structure.looks import RAIL_HEIGHT
-from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
+from unterbau.structure.motion import RAIL_HEIGHT, Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
 from unterbau.structure.structure import Step, Structure, Turned
@@ -31,8 +31,8 @@ class Solid:
     name: str
     key: str
     sort: str
-    """What it is: bar, plate, rib, gusset, rod, rail, block, shelf, screw, motor, coupling, bearing,
-    nut, pulley, pinion, gearbox, spindle, cutter, weight."""
+    """What it is: bar, plate, rib, gusset, rod, rail, block, shelf, screw, motor, mount, bracket, coupling, bearing,
+    nut, pulley, pinion, gearbox, spindle, cutter, weight, chain, head."""
     body: Convex
     carrier: Carrier
     made: bool
@@ -102,7 +102,7 @@ def _solid(_step: object, _structure: Structure) -> Found:
     yield from ()
 
 
-def _extruded(ring: Ring, start: Vector, end: Vector, up: Vector, cuts: tuple[Cut, Cut] | None = None) -> Convex:
+def extruded(ring: Ring, start: Vector, end: Vector, up: Vector, cuts: tuple[Cut, Cut] | None = None) -> Convex:
     """Return a ring (y, z about an axis) drawn from start to end, its ends on planes that need not be square."""
     axis = minus(end, start)
     length = dot(axis, axis) ** 0.5
@@ -123,7 +123,7 @@ def _extruded(ring: Ring, start: Vector, end: Vector, up: Vector, cuts: tuple[Cu
 def _bar(one: Bar, structure: Structure) -> Found:
     as_cut: Sawn = sawn(structure)[one.name]
     outside = _hull(member_rings(one.part)[0])
-    body = _extruded(outside, as_cut.start, as_cut.end, one.up, (as_cut.first, as_cut.last))
+    body = extruded(outside, as_cut.start, as_cut.end, one.up, (as_cut.first, as_cut.last))
     yield Solid(one.name, one.key, "bar", body, one.carrier, True)
 
 
@@ -187,7 +187,7 @@ def _gusset(one: GussetJoin, _structure: Structure) -> Found:
 
 @_solid.register
 def _rod(one: Rod, _structure: Structure) -> Found:
-    body = _extruded(round_ring(one.diameter, CORNERS), one.start, one.end, Z)
+    body = extruded(round_ring(one.diameter, CORNERS), one.start, one.end, Z)
     yield Solid(one.name, one.key, "rod", body, one.carrier, True)
 
 
@@ -196,9 +196,7 @@ def _rail(one: Rail, _structure: Structure) -> Found:
     size = block(one.guide.block)
     tall = RAIL_HEIGHT * size.height
     ends = plus(one.start, one.up, tall / 2), plus(one.end, one.up, tall / 2)
-    yield Solid(
-        one.name, one.key, "rail", _extruded(box_ring(size.rail_width, tall), *ends, one.up), one.carrier, False
-    )
+    yield Solid(one.name, one.key, "rail", extruded(box_ring(size.rail_width, tall), *ends, one.up), one.carrier, False)
 
 
 @_solid.register
@@ -210,34 +208,41 @@ def _blocks(one: Blocks, structure: Structure) -> Found:
         middle = plus(seat, one.up, (size.height + low) / 2)
         ends = plus(middle, one.along, -half), plus(middle, one.along, half)
         name = f"{one.key} block {number}"
-        yield Solid(name, one.key, "block", _extruded(ring, *ends, one.up), one.carrier, False)
+        yield Solid(name, one.key, "block", extruded(ring, *ends, one.up), one.carrier, False)
         shelf = shelf_of(structure, one, seat)
         if shelf is not None:
-            body = _extruded(box_ring(shelf.width, shelf.thickness), shelf.start, shelf.end, shelf.normal)
+            body = extruded(box_ring(shelf.width, shelf.thickness), shelf.start, shelf.end, shelf.normal)
             yield Solid(f"shelf to {name}", plate.name, "shelf", body, one.carrier, True)
 
 
 @_solid.register
 def _drive(one: DriveTrain, structure: Structure) -> Found:
     for part in train_parts(one, structure):
-        body = _extruded(part.ring, part.start, part.end, part.up)
+        body = extruded(part.ring, part.start, part.end, part.up)
         yield Solid(part.name, part.key, part.sort, body, part.carrier, False, f"{one.key} {one.number}")
 
 
 @_solid.register
 def _spindle(one: SpindleUnit, _structure: Structure) -> Found:
     top = (one.x, one.y, one.nose_z + one.spindle.length)
-    body = _extruded(round_ring(one.spindle.diameter, CORNERS), (one.x, one.y, one.nose_z), top, Y)
+    body = extruded(round_ring(one.spindle.diameter, CORNERS), (one.x, one.y, one.nose_z), top, Y)
     yield Solid("spindle", "spindle", "spindle", body, one.carrier, False)
     ends = (one.x, one.y, one.tip_z), (one.x, one.y, one.nose_z)
-    thin = _extruded(round_ring(one.cutter.diameter, CORNERS), *ends, Y)
+    thin = extruded(round_ring(one.cutter.diameter, CORNERS), *ends, Y)
     yield Solid("cutter", "cutter", "cutter", thin, one.carrier, False)
+
+
+@_solid.register
+def _chain(one: ChainRun, _structure: Structure) -> Found:
+    """Yield the box that a drag chain fills over its travel."""
+    start, end, size = one.filled()
+    yield Solid(one.name, one.key, "chain", extruded(box_ring(*size), start, end, one.rise), one.carrier, False)
 
 
 @_solid.register
 def _weight(one: Ware, structure: Structure) -> Found:
     if one.look is not None:
         look = one.look
-        body = _extruded(_hull(look.rings[0]), look.start, look.end, look.up)
+        body = extruded(_hull(look.rings[0]), look.start, look.end, look.up)
         by_itself = isinstance(structure.pieces.get(look.chain), Point)
         yield Solid(look.chain if by_itself else one.text, one.key, "weight", body, one.carrier, False)

@@ -8,8 +8,10 @@ from math import dist
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import BOLTS, OWN, joint, own_joint
 from unterbau.materials.material import material
+from unterbau.materials.slotted_plate import slotted_plate
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.carrier import AXES, STILL, Carrier
+from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import sawn
 from unterbau.structure.join import BasePlateJoin, EndJoin, GussetJoin, Join, RibJoin
 from unterbau.structure.line import Line
@@ -125,6 +127,11 @@ def _bar(one: Bar, structure: Structure) -> Found:
 @_lines.register
 def _plate(one: PlatePiece, _structure: Structure) -> Found:
     long, wide = one.size
+    if one.strips:
+        mass = slotted_plate(one.material).material.rho * one.height * long * wide
+        text = f"plate with T-slots {one.height * 1e3:g} mm, {material(one.material).label}"
+        yield Line(one.key, text, one.strips, wide, mass, plate_names(one.material), long / one.strips)
+        return
     for made_of, thickness in one.layers:
         base = material(made_of)
         mass = base.rho * thickness * long * wide * (0.5 if one.halved else 1.0)
@@ -215,6 +222,12 @@ def _spindle(one: SpindleUnit, _structure: Structure) -> Found:
     yield Line("spindle", "spindle", 1, 0.0, one.spindle.mass, ("spindle",))
     text = f"cutter ⌀{cutter.diameter * 1e3:g}"
     yield Line("cutter", text, 1, cutter.stick_out, cutter_mass(cutter), ("cutter",))
+
+
+@_lines.register
+def _chain(one: ChainRun, _structure: Structure) -> Found:
+    wide, tall = one.part.width * 1e3, one.part.height * 1e3
+    yield Line(one.key, f"drag chain {wide:g}×{tall:g}, filled", 1, one.length, one.mass, ("drag-chain",))
 
 
 @_lines.register

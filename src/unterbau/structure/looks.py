@@ -5,32 +5,39 @@ from dataclasses import replace
 from functools import singledispatch
 
 from unterbau.catalogue.guides import block
+from unterbau.catalogue.screws import screw_size
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.bodies import Body, Prism, Sheet, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
+from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import sawn
-from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, Join, RibJoin
-from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
+from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, RibJoin
+from unterbau.structure.motion import RAIL_HEIGHT, Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Rod
+from unterbau.structure.screws import Screw, screws_of
 from unterbau.structure.stand import stand_bodies
 from unterbau.structure.structure import Step, Structure, Turned
 from unterbau.structure.train import train_parts
-from unterbau.structure.vectors import Vector, Y, Z, cross, plus
+from unterbau.structure.vectors import Vector, Y, Z, cross, plus, scaled
 from unterbau.structure.weights import member_rings
 
 COLLAR = 0.012
-RAIL_HEIGHT = 0.6
-"""Of a rail, as a share of the height over its block."""
+SEAM = 0.0015
+"""Between plates side by side, as it is seen, m."""
+HEAD, DISC = 8, 4e-4
+"""Corners of a screw's head as drawn, and how thick one that is sunk is seen, m."""
 CLAMP = 0.03  # half the height of the spindle clamp
 NOSE = 0.012
 Found = Iterator[Body]
 
 
-def looks(structure: Structure, place: Place) -> tuple[Body, ...]:
-    """Return what is drawn of a machine with its head at a place."""
+def looks(
+    structure: Structure, place: Place, screws: bool = False, sunk: frozenset[Screw] = frozenset()
+) -> tuple[Body, ...]:
+    """Return what is drawn of a machine with its head at a place; heads of screws where wanted, sunk ones as discs."""
     way = structure.way(place)
-    found = list(_seen(structure, structure.steps, way))
+    found = [*_seen(structure, structure.steps, way), *(_heads(structure, way, sunk) if screws else ())]
     if structure.feet and structure.stand is not None:
         names, places = zip(*structure.feet, strict=True)
         found += stand_bodies(structure.stand, list(places), list(names))
@@ -48,8 +55,24 @@ def _seen(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
                 body = Prism(part.key, part.drawn_with, part.start, part.end, part.up, (part.ring,))
                 yield _moved(body, part.carrier, way)
             continue
+        if isinstance(step, ChainRun):
+            yield from step.seen(way)
+            continue
         for body in _look(step, structure):
             yield _moved(body, step.carrier, way)
+
+
+def _heads(structure: Structure, way: Vector, sunk: frozenset[Screw]) -> Found:
+    """Yield the heads of screws; those of rails lie in them and are seen as a disc."""
+    for one in screws_of(structure):
+        key, piece = one.seen_with
+        if not piece:
+            continue
+        size, head = screw_size(one.size), one.head
+        for move, how_far in zip(one.ways, way, strict=True):
+            head = plus(head, move, how_far)
+        top = plus(head, one.out, DISC if one.rail or one in sunk else size.d)
+        yield Prism(key, piece, head, top, Y if abs(one.out[1]) < 0.5 else Z, (round_ring(size.head, HEAD),))
 
 
 def _moved(body: Body, carrier: Carrier, way: Vector) -> Body:
@@ -82,6 +105,11 @@ def _bar(one: Bar, structure: Structure) -> Found:
 def _plate(one: PlatePiece, _structure: Structure) -> Found:
     half = one.height / 2
     yield Sheet(one.key, one.name, one.corner, one.along, one.across, one.up, one.xs, one.ys, -half, half)
+    for n in range(1, one.strips):
+        x, level = one.length * n / one.strips, scaled(one.up, half)
+        near = min(range(len(one.xs)), key=lambda i, x=x: abs(one.xs[i] - x))  # type: ignore[misc]
+        ends = (plus(one.at(x, 0.0), level), plus(one.at(x, one.width), level))
+        yield Prism(one.key, f"{one.name} {near},{len(one.ys) // 2}", *ends, one.up, (box_ring(SEAM, DISC),))
 
 
 @_look.register
@@ -105,12 +133,6 @@ def _gusset(one: GussetJoin, _structure: Structure) -> Found:
 def _rod(one: Rod, _structure: Structure) -> Found:
     ring = round_ring(max(one.diameter, 0.003), 16)
     yield Prism(one.key, one.name, one.start, one.end, Z, (ring,))
-
-
-@_look.register
-def _join(one: Join, _structure: Structure) -> Found:
-    if one.head is not None:
-        yield Prism(one.key, one.screw, one.head, plus(one.head, Z, 0.004), Y, (round_ring(0.018, 10),))
 
 
 def _collar(structure: Structure, key: str, name: str, last: bool) -> Found:

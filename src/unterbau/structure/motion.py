@@ -9,6 +9,9 @@ from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Motor, Spindle
 from unterbau.structure.spot import Spot
 from unterbau.structure.vectors import ZERO, Vector
 
+RAIL_HEIGHT = 0.6
+"""Of a rail, as a share of the height over its block."""
+
 
 @dataclass(frozen=True, slots=True)
 class Rail:

@@ -51,6 +51,8 @@ class Plate:
     """Of the thickness, how much that layer is, m."""
     sealed: bool = False
     """Whether timber is sealed on all faces and edges."""
+    strips: int = 0
+    """So many extruded plates with T-slots side by side, across what carries them; 0 for one plain plate."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,6 +107,9 @@ class Guide:
     """Faces of a gantry beam that its two rails lie on."""
 
 
+ScrewEnds = Literal["floating", "free", "held", "fixed"]
+
+
 @dataclass(frozen=True, slots=True)
 class Drive:
     """What moves an axis."""
@@ -117,6 +122,9 @@ class Drive:
     """Motor off: only friction holds the axis."""
     offset: float = 0.0
     """Of nut and screw across the axis from between the guides, m; off centre it racks."""
+    ends: ScrewEnds = "floating"
+    """How a screw is held: its first end fixed and the far one in a floating bearing or free, both ends only held, or
+    both fixed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +136,8 @@ class Motor:
     kind: Literal["stepper", "closed-loop", "servo"] = "stepper"
     torque: float = 0.0
     """Holding torque, N·m; 0 as is usual for the drive."""
+    on: float = 0.0
+    """How long it may run before it has to rest, s; 0 without end."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -211,6 +221,22 @@ class Hung:
 
 
 @dataclass(frozen=True, slots=True)
+class DragChain:
+    """A drag chain with what lies in it."""
+
+    __pydantic_config__ = STRICT
+
+    width: float = 0.03
+    """Outside, m."""
+    height: float = 0.023
+    """Of its links, m."""
+    radius: float = 0.038
+    """Of its bend, at the middle of the links, m."""
+    per_metre: float = 1.1
+    """With cables and hoses, kg/m."""
+
+
+@dataclass(frozen=True, slots=True)
 class Place:
     """Where the head stands: 0 to 1 along each axis; z = 0 is lowest."""
 
@@ -224,4 +250,4 @@ class Sizes:
     """The sizes of a machine that one decides on; each kind of machine has its own."""
 
 
-Part = Member | Plate | Joint | Guide | Drive | Motor | Spindle | Cutter | Stand | Hung | Sizes
+Part = Member | Plate | Joint | Guide | Drive | Motor | Spindle | Cutter | Stand | Hung | DragChain | Sizes

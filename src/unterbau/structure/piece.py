@@ -96,6 +96,8 @@ class PlatePiece(Straight):
     made: tuple[float, float] | None = None
     """Length and width as cut, where the model counts more: a rib's foot reaches to the middle of its plate."""
     carrier: Carrier = STILL
+    strips: int = 0
+    """So many extruded plates with T-slots side by side along it, their slots across it; 0 for one plain plate."""
     lower: tuple[str, float] | None = None
     """Material and thickness of a layer glued under it, which its height has in it, m."""
 

@@ -8,6 +8,7 @@ from math import cos, radians, sin
 from unterbau.band import AtLevels
 from unterbau.structure.carrier import STILL, Carrier
 from unterbau.structure.dimension_line import DimensionLine
+from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.join import (
     BasePlateJoin,
     Collar,
@@ -57,7 +58,7 @@ class Turned:
 
 Single = (
     Bar | Rod | PlatePiece | Point | Join | EndJoin | BasePlateJoin | RibJoin | GussetJoin | Foot | Springs
-    | Weight | Collar | Rail | Blocks | DriveTrain | SpindleUnit | Ware
+    | Weight | Collar | Rail | Blocks | DriveTrain | SpindleUnit | Ware | ChainRun
 )  # fmt: skip
 Step = Single | Turned
 """What a machine is put together by, in order."""

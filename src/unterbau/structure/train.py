@@ -18,8 +18,12 @@ from unterbau.structure.vectors import ZERO, Vector, X, Y, Z, cross, dot, minus,
 Where = Literal["bearing", "far", "nut", "corner"]
 CLEAR = 0.003
 """Between a coupling and the motor's flange, of a pulley and a motor, m."""
+HEADS = 0.006
+"""Between a belt's pulley and its motor, m: heads of screws in the beam's end pass under it."""
 BRACKET, ALUMINIUM = 0.006, 2700.0
 """Thickness of the plate under a motor that stands beside its screw, m, and what it weighs, kg/m³."""
+WALL = 0.006
+"""Of the box that carries a motor in line with its screw, m."""
 APART = 0.05
 """Of two pinions on one rack from between them, m."""
 BEYOND = 0.035
@@ -35,7 +39,7 @@ class TrainPart:
     name: str
     key: Key
     sort: str
-    """screw, motor, coupling, bearing, nut, pulley, pinion, gearbox."""
+    """screw, motor, mount, bracket, coupling, bearing, nut, pulley, pinion, gearbox."""
     text: str
     mass: float
     """kg."""
@@ -89,7 +93,7 @@ class _Laid:
         one, half = self.one, size.length / 2
         ring = box_ring(size.across, size.across) if square else round_ring(size.across, 8)
         up = self.up if abs(dot(axis, self.up)) < 0.5 else one.along
-        belongs = one.motor_key if sort in ("motor", "gearbox", "coupling") else one.key
+        belongs = one.motor_key if sort in ("motor", "gearbox", "coupling", "mount") else one.key
         name = f"{one.key} {text if sort == 'bearing' else sort} {one.number + number}"
         carrier, piece = (self.moved, one.nut.piece) if at == "nut" else (one.carrier, one.host)
         if at == "corner":
@@ -131,10 +135,14 @@ def _screw(laid: _Laid) -> Iterator[TrainPart]:
     seat = plus(laid.start, inward, fixed - parts["fixed"].length / 2)  # flanged to the outside of what holds it
     yield laid.part("bearing", f"fixed bearing of {label}", parts["fixed"], seat, inward, "bearing", True)
     far = plus(laid.end, inward, -floating / 2)
-    yield laid.part("bearing", f"floating bearing of {label}", parts["floating"], far, inward, "far", True)
+    if laid.one.drive.ends == "fixed":
+        yield laid.part("bearing", f"second fixed bearing of {label}", parts["fixed"], far, inward, "far", True)
+    elif laid.one.drive.ends != "free":
+        yield laid.part("bearing", f"floating bearing of {label}", parts["floating"], far, inward, "far", True)
     coupling = parts["coupling"]
     if laid.one.aside == ZERO:
         yield laid.part("coupling", f"coupling of {label}", coupling, laid.start, inward, "bearing")
+        yield from _mount(laid, plus(seat, inward, -parts["fixed"].length / 2), coupling)
     else:
         short = Envelope(coupling.across, coupling.length / 2, coupling.mass)
         for number, place in enumerate((laid.start, plus(laid.start, laid.one.aside))):
@@ -143,6 +151,25 @@ def _screw(laid: _Laid) -> Iterator[TrainPart]:
         yield _bracket(laid, coupling)
     face = plus(plus(laid.start, laid.one.aside), inward, -coupling.length / 2 - CLEAR)
     yield laid.motor(face, scaled(inward, -1.0), "bearing")
+
+
+def _mount(laid: _Laid, bearing: Vector, coupling: Envelope) -> Iterator[TrainPart]:
+    """Yield the two plates that carry a motor in line, past its coupling from the bearing's outer face.
+
+    They are as wide as the bearing: where that has room they have.
+    """
+    flange = plus(laid.start, laid.inward, -coupling.length / 2 - CLEAR)
+    long = abs(dot(minus(bearing, flange), laid.inward))
+    ring = laid.motor(flange, laid.inward, "bearing").ring
+    wide = max(y for y, _ in ring) - min(y for y, _ in ring)
+    tall, middle = min(laid.train.parts["fixed"].across, coupling.across), plus(flange, laid.inward, long / 2)
+    upright = abs(laid.inward[2]) > 0.5
+    size = Envelope(tall, long, ALUMINIUM * long * tall * WALL)
+    for number, side in enumerate((-1.0, 1.0)):
+        place = plus(middle, X if upright else laid.up, side * (wide - WALL) / 2)
+        text = "side plate of the motor's mount"
+        part = laid.part("mount", text, size, place, laid.inward, "bearing", True, number)
+        yield replace(part, ring=box_ring(WALL, tall) if upright else box_ring(tall, WALL))
 
 
 def _bracket(laid: _Laid, coupling: Envelope) -> TrainPart:
@@ -169,7 +196,7 @@ def _belt(laid: _Laid) -> Iterator[TrainPart]:
     pulley = parts["pulley"]
     yield laid.part("pulley", f"pulley of {label}", pulley, laid.start, across, "bearing")
     yield laid.part("bearing", f"idler of {label}", parts["idler"], laid.end, across, "far")
-    yield laid.motor(plus(laid.start, across, pulley.length / 2 + CLEAR), across, "bearing")
+    yield laid.motor(plus(laid.start, across, pulley.length / 2 + HEADS), across, "bearing")
 
 
 def _crossed(laid: _Laid) -> Iterator[TrainPart]:

@@ -20,6 +20,8 @@ from unterbau.studies.sweep import best_of_catalogue
 
 Order = Literal["stiffness", "money", "mass"]
 """Most stiffness first; least money first; least weight first."""
+MISSED, LEAST = 0.005, 0.5
+"""Stiffness that is not missed, as a share; money worth a line."""
 NOTHING = 0.002
 """A change of stiffness below this share is none."""
 
@@ -36,6 +38,8 @@ class Trial:
     """More than now, kg."""
     money: float
     """More than now."""
+    reason: str = ""
+    """Why it helps, or is not missed, by the shares; nothing where the list is of one part."""
 
 
 def try_instead(
@@ -112,14 +116,21 @@ def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
     return np.asarray(1.0 / np.diag(solve_tip(built))), listed_mass(machine)
 
 
+def is_spare(trial: Trial) -> bool:
+    """Return whether it saves money and is hardly missed along any axis."""
+    return trial.money < -LEAST and min(trial.gain) > -MISSED
+
+
 def ranked(trials: tuple[Trial, ...], axis: int, order: Order) -> tuple[Trial, ...]:
-    """Return trials that gain, by stiffness, money or mass; those that gain nothing follow."""
+    """Return trials that gain, by stiffness, money or mass; those that only save, then those that gain nothing."""
 
     def rank(trial: Trial) -> tuple[float, ...]:
         gain = trial.gain[axis]
         price = trial.money if order == "money" else trial.mass
-        if gain < NOTHING:
+        if gain < NOTHING and not is_spare(trial):
             return (2.0, -round(gain, 3), trial.money)
+        if gain < NOTHING and order == "stiffness":
+            return (1.0, trial.money, -gain)
         if order == "stiffness":
             return (0.0, -gain, trial.money)
         return (0.0, price, -gain)

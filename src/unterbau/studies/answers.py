@@ -39,6 +39,14 @@ class LikelyAnswers:
 
 
 @dataclass(frozen=True, slots=True)
+class Early:
+    """What of all answers is there long before the rest."""
+
+    stiffness: tuple[Band, Band, Band]
+    """Tool tip against work in x, y, z, N/m."""
+
+
+@dataclass(frozen=True, slots=True)
 class Mode:
     """A natural mode."""
 
@@ -103,17 +111,29 @@ def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
     )
 
 
-def answers(machine: Machine, place: Place, progress: Progress | None = None) -> Answers:
+def answers(
+    machine: Machine, place: Place, progress: Progress | None = None, solved: Solved | None = None
+) -> Answers:  # fmt: skip
     """Return all answers; bands from one solution at each place that is asked for.
+
+    The bands of the stiffness here are told as soon as they are there (`Early`).
+
+    Args:
+        machine: The machine.
+        place: Of the head.
+        progress: Told how far it is.
+        solved: The machine there, likely, where it is solved already.
 
     Raises:
         InputError: The machine cannot be built or solved.
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    here = solve(machine, place, "likely")
+    here = solved or solve(machine, place, "likely")
     report.step(1, STEPS, "put up")
     uncertain = pieces(machine, place)
+    stiffness = _stiff(here, uncertain, TIP, tip_compliance(here))
+    report.found(Early(stiffness))
     report.step(2, STEPS, "what is uncertain")
     corners = np.array([(x, y, place.z) for x, y in CORNERS])
     whole, give, softest_at = weakest(machine, corners)
@@ -121,7 +141,6 @@ def answers(machine: Machine, place: Place, progress: Progress | None = None) ->
     report.step(3, STEPS, "over the travel")
     modes = _modes(machine, here, uncertain)
     report.step(4, STEPS, "modes")
-    stiffness = _stiff(here, uncertain, TIP, tip_compliance(here))
     sags, factor = whole.sinking[:, 2], _sagging(here, uncertain)
     C = tip_compliance(here)
     direction, stiffest = softest(C)

@@ -10,6 +10,7 @@ from unterbau.machine.changes.change import NAMED, Partless, name_of
 from unterbau.machine.machine import Machine, lay_out
 from unterbau.progress import Progress, Silent
 from unterbau.solids.convex import Floats, convex
+from unterbau.solids.heads import raised_heads
 from unterbau.solids.overlaps import LEAST, meant
 from unterbau.solids.solids import Solid, solids
 from unterbau.solids.swept import Meeting, against, box_of, meeting
@@ -29,7 +30,8 @@ ROOM = "room"
 LOW = 0.002
 """Above the work's seat that the room begins, m."""
 ASSUMED = (
-    "Pieces as they are sawn and bought, hollow and slotted ones full; cables and chips are not counted; of the work, "
+    "Pieces as they are sawn and bought, hollow and slotted ones full; heads of screws are sunk where something would "
+    "touch them and the plate is thick enough; cables and chips are not counted; of the work, "
     "for what you added, the room that the tool's tip reaches. Mere touching is no clash."
 )
 
@@ -97,7 +99,7 @@ def clashes_of(structure: Structure, progress: Progress | None = None, only: fro
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
-    bodies = (*solids(structure, LAID_OUT), room_of(structure))
+    bodies = (*solids(structure, LAID_OUT), *raised_heads(structure), room_of(structure))
     start, end = (np.array(structure.way(Place(*([share] * 3)))) for share in (0.0, 1.0))
     low, high = np.minimum(start, end), np.maximum(start, end)
     boxes = [box_of(one.body) for one in bodies]

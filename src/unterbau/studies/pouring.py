@@ -10,7 +10,7 @@ from unterbau.progress import Progress
 from unterbau.shop.pour.cavity import Cavity, cavities_of, room_of
 from unterbau.shop.pour.cure import Cure, Room, cure_of
 from unterbau.shop.pour.formwork import Panel, panels
-from unterbau.shop.pour.holding import CAUTIONS, PullOut, core_words, metal_words, pull_outs
+from unterbau.shop.pour.holding import CAUTIONS, PullOut, core_words, metal_words, pull_outs, shrink_words
 from unterbau.shop.pour.mix import Mix, fill_of, mix_of
 from unterbau.shop.pour.plan import MOULD, PourPlan
 from unterbau.shop.state import ShopState
@@ -74,10 +74,12 @@ def poured(
     form = panels(mix.density, room.height, mould.board, mould.board_E, mould.brace, FLAT) if plan.part == MOULD else ()
     pulls = pull_outs(plan) if plan.part == MOULD else ()
     problems = [*cure.warnings, *(one.problem for one in pulls if one.problem)]
-    metal = next((one.metal for one in cavities if one.part == plan.part), "")
+    hollow = next((one for one in cavities if one.part == plan.part), None)
+    metal = hollow.metal if hollow is not None else ""
     for words in (
         core_words(mould, mix.density) if plan.part == MOULD else "",
         metal_words(plan, metal) if metal else "",
+        shrink_words(plan, hollow.length, hollow.wall, min(hollow.inside), metal) if hollow is not None else "",
     ):
         problems += [words] if words else []
     found = _gain(machine, plan, mix, book, cut, progress) if with_gain else None

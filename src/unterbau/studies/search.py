@@ -1,7 +1,9 @@
 """A search over what may vary: every design within bounds, or as many as the time allows; the unbeaten ones."""
 
 from collections.abc import Callable, Iterator
+from contextlib import closing
 from dataclasses import dataclass, replace
+from functools import partial
 from itertools import product
 from math import prod
 from random import Random
@@ -19,6 +21,7 @@ from unterbau.structure.parts import Place, Sizes
 from unterbau.studies.answers import answers
 from unterbau.studies.budget import heaviest
 from unterbau.studies.compliance import solve_tip
+from unterbau.studies.search_workers import tried_apart
 
 Goal = Literal["stiffest", "lightest", "cheapest"]
 GOALS: tuple[Goal, ...] = get_args(Goal)
@@ -120,13 +123,13 @@ def check_space(machine: Machine, free: tuple[Free, ...]) -> None:
 
 def search(
     machine: Machine, free: tuple[Free, ...], bounds: Bounds, goal: Goal, book: PriceBook, seconds: float = 60.0,
-    place: Place | None = None, progress: Progress | None = None, tried: Tried | None = None,
+    place: Place | None = None, progress: Progress | None = None, tried: Tried | None = None, processes: int = 1,
 ) -> Found:  # fmt: skip
     """Return the unbeaten designs: none of the others is as stiff, as light and as cheap.
 
     All designs are tried where the time allows; else they are drawn at random, then about the unbeaten ones. What is
     found is told while it runs (`Progress.found`). Every reported design is solved afresh over its travel, with bands.
-    A search that was stopped goes on where it was with the same `tried`, which is added to.
+    A search that was stopped goes on where it was with the same `tried`, which is added to. Processes try side by side.
 
     Raises:
         InputError: The space is none, or holds no machine at all.
@@ -140,17 +143,17 @@ def search(
     for one in list(tried.values()):
         if one is not None:
             front[:] = _with(front, one)
-    for picked in _order(free, count, front, seconds, start):
-        if picked in tried:
-            continue
-        report.step(len(tried), min(count, 10**9), "designs")
-        one = _tried(machine, free, picked, bounds, book, where)
-        tried[picked] = one
-        if one is not None:
-            front[:] = _with(front, one)
-            report.found(tuple(front))
-        if monotonic() - start > seconds:
-            break
+    picks = _fresh(_order(free, count, front, seconds, start), tried)
+    work = partial(_tried, machine, free, bounds, book, where)
+    with closing(tried_apart(picks, work, processes)) as rows:
+        for picked, one in rows:
+            report.step(len(tried), min(count, 10**9), "designs")
+            tried[picked] = one
+            if one is not None:
+                front[:] = _with(front, one)
+                report.found(tuple(front))
+            if monotonic() - start > seconds:
+                break
     if not front:
         raise InputError("bounds", f"none of {len(tried)} designs can be built within them")
     ranked = sorted(front, key=_rank(goal))
@@ -187,8 +190,17 @@ def _order(
             yield tuple(draw.randrange(n) for n in sizes)
 
 
+def _fresh(picks: Iterator[tuple[int, ...]], tried: Tried) -> Iterator[tuple[int, ...]]:
+    """Yield the picks that were neither tried before nor are on their way."""
+    asked: set[tuple[int, ...]] = set()
+    for one in picks:
+        if one not in tried and one not in asked:
+            asked.add(one)
+            yield one
+
+
 def _tried(
-    machine: Machine, free: tuple[Free, ...], picked: tuple[int, ...], bounds: Bounds, book: PriceBook, place: Place
+    machine: Machine, free: tuple[Free, ...], bounds: Bounds, book: PriceBook, place: Place, picked: tuple[int, ...]
 ) -> Design | None:
     choice = tuple(one.values[n] for one, n in zip(free, picked, strict=True))
     try:

@@ -6,10 +6,10 @@ import numpy as np
 
 from unterbau.band import Band, Level
 from unterbau.machine.machine import Machine, lay_out, link, links, part_at
-from unterbau.mechanics.arrays import FloatArray, IntArray
+from unterbau.mechanics.arrays import ComplexArray, FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.modes import Modes, solve_modes
-from unterbau.mechanics.receptance import ComplexArray, receptance
+from unterbau.mechanics.receptance import receptance
 from unterbau.mechanics.statics import energies, solve_with
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Guide, Place

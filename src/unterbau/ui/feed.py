@@ -10,7 +10,7 @@ from unterbau.kept import Kept
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.answers import Answers, LikelyAnswers, answers, likely_answers
+from unterbau.studies.answers import Answers, Early, LikelyAnswers, answers, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
@@ -18,10 +18,11 @@ from unterbau.ui.jobs.soon import Soon
 from unterbau.ui.selection import Selection
 
 Asked = tuple[Machine, Place]
-FIGURES, SOLVED = 10.0, 130.0  # MB: figures of many, the solved systems behind the last few
+FIGURES, SOLVED, PREPARED = 10.0, 130.0, 80.0
+"""Figures of many, the solved systems behind the last few, those that may be asked for next, MB."""
 SETTLED = 60  # ms after the last change before anything is computed behind: stepping stays quick
-FIRST, ALL = "first", "all"
-"""Likely figures of a candidate, and all its answers with bands."""
+FIRST, ALL, AHEAD = "first", "all", "ahead"
+"""Likely figures of a candidate, all its answers with bands, first answers of what may be asked for next."""
 
 
 class Feed(QObject):
@@ -33,6 +34,8 @@ class Feed(QObject):
     """They are not, and what is shown is of the machine before."""
     bands_ready = pyqtSignal()
     """Some candidate's figures or bands are there."""
+    early_ready = pyqtSignal(object)
+    """The bands of the chosen candidate's stiffness (`Early`), the rest is not there yet."""
     failed = pyqtSignal(str)
     progressed = pyqtSignal(str)
     """What is being computed, in a word or two; empty when nothing is."""
@@ -41,6 +44,8 @@ class Feed(QObject):
         super().__init__(parent)
         self._document, self._selection = document, selection
         self._figures, self._full, self._solved = Kept(FIGURES), Kept(FIGURES), Kept(SOLVED)
+        self._ahead: tuple[Machine, ...] = ()
+        self._prepared, self._begun = Kept(PREPARED), set[Asked]()
         self._first = Soon(self)
         self._first.answered.connect(self._on_first)
         self._first.failed.connect(self._on_failed)
@@ -49,6 +54,7 @@ class Feed(QObject):
         self._jobs.failed.connect(self._on_refused)
         self._jobs.cancelled.connect(self._on_cancelled)
         self._jobs.progressed.connect(self._on_progressed)
+        self._jobs.told.connect(self._on_told)
         self._refused: set[Asked] = set()
         self._closed = self._stopped = False
         self._soon = QTimer(self)
@@ -83,11 +89,19 @@ class Feed(QObject):
         found: Answers | None = self._full.get((machine, self._selection.place))
         return found
 
+    def prepare(self, machines: tuple[Machine, ...]) -> None:
+        """Solve machines that may be asked for next, once each, when the chosen one has its bands."""
+        if machines != self._ahead:
+            self._ahead, self._begun = machines, set()
+            self._soon.start()
+
     def refresh(self) -> None:
         """Answer for the chosen candidate, then see to the others and the bands of all."""
         self._stopped = False
         self._stop_unwanted()
         asked = (self.machine(), self._selection.place)
+        if asked in self._prepared:
+            self._keep(asked, self._prepared.pop(asked))
         if asked in self._solved:
             self._tell()
             return
@@ -140,6 +154,10 @@ class Feed(QObject):
         for machine in (benchmark, *every):
             if (machine, place) not in self._figures and (machine, place) not in self._refused:
                 return FIRST, (machine, place)
+        if (self.machine(), place) in self._full:
+            for machine in self._ahead:
+                if not any((machine, place) in known for known in (self._solved, self._prepared, self._begun)):
+                    return AHEAD, (machine, place)
         for machine in (self.machine(), benchmark, *every):
             if (machine, place) not in self._full and (machine, place) not in self._refused:
                 return ALL, (machine, place)
@@ -159,14 +177,25 @@ class Feed(QObject):
             self.progressed.emit("")
             return
         sort, asked = wanted
+        known = self._solved.get(asked)
+        if sort == AHEAD:
+            self._begun.add(asked)
 
         def study(progress: Progress) -> object:
-            return likely_answers(*asked)[0] if sort == FIRST else answers(*asked, progress)
+            if sort == ALL:
+                return answers(*asked, progress, known and known[1])
+            return likely_answers(*asked) if sort == AHEAD else likely_answers(*asked)[0]
 
         self._jobs.run(wanted, study)
 
-    def _on_succeeded(self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers) -> None:
-        _, asked = wanted
+    def _on_succeeded(
+        self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers | tuple[LikelyAnswers, Solved]
+    ) -> None:  # fmt: skip
+        sort, asked = wanted
+        if sort == AHEAD:
+            self._prepared[asked] = found
+            self._next_job()
+            return
         if isinstance(found, Answers):
             self._full[asked] = found
             self._figures[asked] = found.likely
@@ -177,15 +206,20 @@ class Feed(QObject):
         self._next_job()
 
     def _on_refused(self, wanted: tuple[str, Asked], message: str) -> None:
-        """Say why one has no answer, and go on with the others."""
-        self._refused = {*self._refused, wanted[1]}
-        self._on_failed(wanted, message)
+        """Say why one has no answer, and go on with the others; nobody asked yet for what comes ahead."""
+        if wanted[0] != AHEAD:
+            self._refused = {*self._refused, wanted[1]}
+            self._on_failed(wanted, message)
         self._next_job()
 
     def _on_failed(self, wanted: Hashable, message: str) -> None:
         del wanted
         self.progressed.emit("")
         self.failed.emit(message)
+
+    def _on_told(self, wanted: tuple[str, Asked], so_far: object) -> None:
+        if isinstance(so_far, Early) and wanted[1] == (self.machine(), self._selection.place):
+            self.early_ready.emit(so_far)
 
     def _on_progressed(self, wanted: Hashable, done: int, total: int) -> None:
         shown = wanted == (ALL, (self.machine(), self._selection.place))

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from unterbau.brief.brief import Brief
 from unterbau.cli.main import run
 from unterbau.errors import InputError
 from unterbau.files.project_json import write_project
@@ -26,7 +27,7 @@ EVENING = datetime(2026, 12, 1, 18)
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
 def test_every_kind_is_built_in_an_order_that_holds(kind: Kind) -> None:
-    steps = build_steps(kind.model(), ShopState(), "a", 25.0, ("sheet-firm",), date(2026, 12, 1))
+    steps = build_steps(kind.model(), ShopState(), "a", Brief(tools=("sheet-firm",)), date(2026, 12, 1))
     rows = schedule(steps, EVENING).rows
     assert {one.step.id for one in rows} == {one.id for one in steps}
     ready = {one.step.id: one.ready for one in rows}
@@ -96,5 +97,5 @@ def test_the_command(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None
     assert all(one["start"] >= "2026-12-01" for one in told["steps"])
     assert run(["steps", str(path), "--start", "2026-12-01"]) == 0
     assert "Caution" in capsys.readouterr().out
-    steps = build_steps(project.candidates[0].machine, project.shop, project.benchmark, 25.0, (), date(2026, 12, 1))
+    steps = build_steps(project.candidates[0].machine, project.shop, project.benchmark, Brief(), date(2026, 12, 1))
     assert build_schedule(steps, project.shop, project.benchmark, date(2026, 12, 1)).ready > EVENING

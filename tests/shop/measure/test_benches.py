@@ -166,6 +166,9 @@ def test_a_tap_is_heard(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> N
         ("both ways", "2 3 2 4 3 / -5 -4 -6 -5 -4", 7.6e-6, "accuracy 10.9"),
         ("straightness", "0 12 31 38 30 24", 23.6e-6, "least squares 24.3"),
         ("parallel", "0 4 9 11", 11.4e-6, "move the far end by -11.4"),
+        ("column", "0 0.03 0 -0.01 200 80", 0.02e-3, "leans by +0.100 mrad; shim +0.008 mm"),
+        ("arm", "50 100 150 200 / 0.020 0.043 0.058 0.081 / 60", 0.0594e-3, "+0.396 mrad along its reach; shim +0.024"),
+        ("level", "0.10 -0.05 600", 0.09e-3, "shim it by -0.090 mm"),
     ],
 )
 def test_readings_as_they_are_typed(bench: str, text: str, value: float, words: str) -> None:

@@ -9,7 +9,7 @@ import trimesh
 from unterbau.errors import InputError
 from unterbau.shop.pour.concrete import days_for, stiffness_at, strength_share
 from unterbau.shop.pour.formwork import bow, lift_of, panels, pressure, span_for
-from unterbau.shop.pour.holding import core_words, metal_words, pull_outs, shrink_bow
+from unterbau.shop.pour.holding import core_words, metal_words, pull_outs, shrink_bow, shrink_words
 from unterbau.shop.pour.mix import density_of, mix_of, resin_for, strength_of
 from unterbau.shop.pour.mould import Core, Insert, Mould, Pocket, check_mould
 from unterbau.shop.pour.packing import Grain, pack, passing
@@ -151,6 +151,8 @@ def test_what_holds_and_what_shrinks() -> None:
     low, high = shrink_bow(plan, 0.6, 0.005, 0.05, "steel-s235")
     assert 0.0 < low < high < 1e-3
     assert shrink_bow(replace(PLAN, sort="sand"), 0.6, 0.005, 0.05, "steel-s235") == (0.0, 0.0)
+    assert f"{low * 1e3:.2g} to {high * 1e3:.2g} mm" in shrink_words(plan, 0.6, 0.005, 0.05, "steel-s235")
+    assert shrink_words(replace(PLAN, sort="sand"), 0.6, 0.005, 0.05, "steel-s235") == ""
     assert "float with" in core_words(Mould(cores=(Core(0.05, 0.4),)), 2250)
     assert "hydrogen" in metal_words(replace(PLAN, sort="concrete"), "aluminium-6060")
     assert metal_words(PLAN, "aluminium-6060") == ""

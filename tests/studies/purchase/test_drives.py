@@ -9,8 +9,13 @@ from scipy.linalg import eigh
 
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.drives import drive, motors
+from unterbau.errors import InputError
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.machine.machine import Machine, lay_out
+from unterbau.solids.solids import Solid, solids
+from unterbau.structure.parts import Place, ScrewEnds
+from unterbau.studies.compliance import solve, tip_compliance
 from unterbau.studies.purchase.check import Check, judged
 from unterbau.studies.purchase.checks import checks
 from unterbau.studies.purchase.motors import inertia, left_at, motor_checks, push_torque
@@ -19,16 +24,23 @@ from unterbau.studies.purchase.screws import (
     STEEL,
     buckling,
     free_length,
-    is_screw,
     root_of,
     screw_checks,
     whirl,
 )
 from unterbau.studies.purchase.wanted import Wanted, wanted
 
+HELD: dict[ScrewEnds, tuple[int, ...]] = {
+    "floating": (0, 1, -2),
+    "free": (0, 1),
+    "held": (0, -2),
+    "fixed": (0, 1, -2, -1),
+}
+"""Rows that are held: deflection and slope at the start, and at the end."""
 
-def hermite(root: float, length: float, pieces: int = 40) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Return stiffness, mass and geometric stiffness (per N) of a screw fixed at its start, held at its end."""
+
+def hermite(root: float, length: float, ends: ScrewEnds, pieces: int = 40) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return stiffness, mass and geometric stiffness (per N) of a screw by how its ends are held."""
     a, EI, per_metre = length / pieces, STEEL * pi * root**4 / 64, DENSITY * pi * root**2 / 4
     k = EI / a**3 * np.array([[12, 6 * a, -12, 6 * a], [6 * a, 4 * a**2, -6 * a, 2 * a**2],
                               [-12, -6 * a, 12, -6 * a], [6 * a, 2 * a**2, -6 * a, 4 * a**2]])  # fmt: skip
@@ -43,17 +55,57 @@ def hermite(root: float, length: float, pieces: int = 40) -> tuple[np.ndarray, n
         K[rows, rows] += k
         M[rows, rows] += m
         G[rows, rows] += g
-    free = [row for row in range(n) if row not in (0, 1, n - 2)]
+    free = [row for row in range(n) if row not in {one % n for one in HELD[ends]}]
     return tuple(one[np.ix_(free, free)] for one in (K, M, G))  # type: ignore[return-value]
 
 
-def test_whirl_and_buckling_are_those_of_a_beam_solved_by_finite_elements() -> None:
+@pytest.mark.parametrize("ends", HELD)
+def test_whirl_and_buckling_are_those_of_a_beam_solved_by_finite_elements(ends: ScrewEnds) -> None:
     for root, length in ((0.0134, 1.0), (0.022, 1.6), (0.010, 0.35)):
-        K, M, G = hermite(root, length)
+        K, M, G = hermite(root, length, ends)
         first = eigh(K, M, eigvals_only=True)[0]
-        assert whirl(root, length) == pytest.approx(np.sqrt(first) / (2 * pi) * 60, rel=1e-3)
+        assert whirl(root, length, ends) == pytest.approx(np.sqrt(first) / (2 * pi) * 60, rel=1e-3)
         push = 1 / eigh(G, K, eigvals_only=True)[-1]
-        assert buckling(root, length) == pytest.approx(push, rel=1e-3)
+        assert buckling(root, length, ends) == pytest.approx(push, rel=1e-3)
+
+
+def test_a_screw_fixed_at_both_ends_pulls_from_both() -> None:
+    """In its middle two halves in parallel, each with its bearing; by springs in series by hand."""
+    one = drive("ballscrew-16")
+    assert one.nut is not None
+    assert one.bearing is not None
+    half, length = 0.4, 0.8 + sum(one.ends)
+    side = half / one.EA.likely + 1 / one.bearing.likely
+    assert one.stiffness("likely", half, length, both=True) == pytest.approx(1 / (side / 2 + 1 / one.nut.likely))
+    assert one.stiffness("likely", half, length) == pytest.approx(1 / (side + 1 / one.nut.likely))
+    belt = drive("belt-15-glass")
+    assert belt.stiffness("likely", half, length, both=True) == belt.stiffness("likely", half, length)
+    machine = MovingGantry()
+    both = replace(machine, x_drive=replace(machine.x_drive, ends="fixed"))
+    x, x_both = (tip_compliance(solve(each, Place(), "likely"))[0, 0] for each in (machine, both))
+    assert x_both < x
+    found = [each.name for each in pieces_named(both, "x_drive") if each.sort == "bearing"]
+    assert any("second fixed" in name for name in found)
+    free = replace(machine, x_drive=replace(machine.x_drive, ends="free"))
+    assert len([each for each in pieces_named(free, "x_drive") if each.sort == "bearing"]) == len(found) - 1
+
+
+def pieces_named(machine: Machine, key: str) -> tuple[Solid, ...]:
+    return tuple(one for one in solids(lay_out(machine), Place()) if one.drive.startswith(key))
+
+
+def test_a_motor_that_has_to_rest_is_held_against_stroke_and_cut() -> None:
+    brief = Brief()
+    rests = replace(MovingGantry(), x_motor=replace(MovingGantry().x_motor, on=60.0))
+    found = {one.name: one for one in checks(rests, brief, only=("motors",))}
+    asked = found["X motor, how long it runs"]
+    assert asked.verdict == "fail"
+    assert asked.share == pytest.approx(600 / 60)
+    longer = replace(rests, x_motor=replace(rests.x_motor, on=3600.0))
+    assert {one.name: one for one in checks(longer, brief, only=("motors",))}[asked.name].verdict == "pass"
+    assert asked.name not in {one.name for one in checks(MovingGantry(), brief, only=("motors",))}
+    with pytest.raises(InputError, match=r"x_motor\.on"):
+        checks(replace(rests, x_motor=replace(rests.x_motor, on=-1.0)), brief, only=("motors",))
 
 
 def test_the_worked_screw() -> None:
@@ -64,7 +116,7 @@ def test_the_worked_screw() -> None:
 
 def test_cores_come_back_from_the_list() -> None:
     assert root_of(drive("ballscrew-16")) == pytest.approx(0.0134)
-    assert [is_screw(drive(name)) for name in ("ballscrew-16", "trapezoidal-12", "belt-15-glass", "rack-1-geared")] == [
+    assert [drive(name).is_screw for name in ("ballscrew-16", "trapezoidal-12", "belt-15-glass", "rack-1-geared")] == [
         True, True, False, False,
     ]  # fmt: skip
 

@@ -56,6 +56,19 @@ def screw_places(half: float, members: int = 1) -> tuple[float, ...]:
     return tuple(-inside + 2 * inside * k / (count - 1) for k in range(count))
 
 
+def strip_places(half: float, edge: float, strips: int) -> tuple[float, ...]:
+    """Return where the screws of plates side by side stand along a member: two a plate, at a fifth from its edges.
+
+    Args:
+        half: The member reaches from -half to half, m.
+        edge: The plates reach from -edge to edge together, m.
+        strips: Plates.
+    """
+    wide, most = 2 * edge / strips, half - FROM_END
+    found = (-edge + wide * (n + share) for n in range(strips) for share in (0.2, 0.8))
+    return tuple(min(max(one, -most), most) for one in found)
+
+
 def bolt_down(lay: Lay, key: Key, chosen: Joint, plate: Bed, host: Bar, places: tuple[float, ...]) -> None:
     """Bolt a plate to a bar along X below it."""
     face = Face(host.width, host.width)

@@ -15,7 +15,11 @@ THIN = 0.001
 MOST_JOINTS = 24
 TOUCHING = 1e-6
 MOST_ADDED = 4
+BED, MOST_STRIPS = "bed", 12
+"""Link that plates with T-slots are offered for, and how many side by side."""
 MOST_PLAY = 0.001
+LONGEST_RUN = 1e5
+"""That a motor is said to run without a rest, s."""
 
 
 def check_sizes(sizes: Sizes, limits: tuple[SizeField, ...]) -> None:
@@ -118,6 +122,7 @@ def check_sizes_of(name: str, part: Part, ribbed: tuple[str, ...]) -> None:
             if part.under is not None:
                 material(part.under)
                 within(f"{name}.under_thickness", part.under_thickness, THIN, part.thickness - THIN)
+            _check_strips(name, part)
         case Guide():
             if not 1 <= part.blocks <= 6:
                 raise InputError(f"{name}.blocks", f"expected 1 to 6, got {part.blocks}")
@@ -131,6 +136,13 @@ def check_sizes_of(name: str, part: Part, ribbed: tuple[str, ...]) -> None:
             _check_bought(name, part)
 
 
+def _check_strips(name: str, part: Plate) -> None:
+    if not 0 <= part.strips <= MOST_STRIPS:
+        raise InputError(f"{name}.strips", f"expected 0 to {MOST_STRIPS}, got {part.strips}")
+    if part.strips and (name != BED or material(part.material).kind != "aluminium" or part.under is not None):
+        raise InputError(f"{name}.strips", "expected 0: plates with T-slots are aluminium, in one layer, for a bed")
+
+
 def _check_bought(name: str, part: Part) -> None:
     match part:
         case Cutter():
@@ -142,6 +154,8 @@ def _check_bought(name: str, part: Part) -> None:
         case Motor():
             if not 0.0 <= part.torque <= 100.0:
                 raise InputError(f"{name}.torque", f"expected 0 to 100 N·m, got {part.torque:g}")
+            if not 0.0 <= part.on <= LONGEST_RUN:
+                raise InputError(f"{name}.on", f"expected 0 to {LONGEST_RUN:g} s, got {part.on:g} s")
         case Stand():
             within(f"{name}.height", part.height, 0.05, 1.5)
         case _:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from unterbau.machine.assemblies.bed import Bed, bed, bolt_down, screw_places
+from unterbau.machine.assemblies.bed import Bed, bed, bolt_down, screw_places, strip_places
 from unterbau.machine.assemblies.cures import Y_STANCE
 from unterbau.machine.assemblies.needs import LadderParts
 from unterbau.machine.assemblies.pieces import beam, fasten, foot
@@ -73,6 +73,8 @@ def ladder(lay: Layout[LadderParts], side_x: float, span: tuple[float, float], e
     lay.corners = tuple(end for line in sides for end in (line.first, line.last))
     reach, z = side_x - width / 2, top - cross_h / 2
     screws = screw_places(min(edge, reach), n)
+    if m.bed.strips > 1:
+        screws = strip_places(reach, edge, m.bed.strips)
     crosses = []
     for number, y in enumerate(rows, 1):
         inside = tuple(x + reach for x in screws)

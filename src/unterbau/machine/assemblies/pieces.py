@@ -65,7 +65,13 @@ def lay_plate(
     """
     text = f"plate {part.thickness * 1e3:g} mm, {material(part.material).label}"
     piece = crossed(key, name, (start, end), (part.thickness, width), face, part.material, text, crossings)
+    if part.strips:
+        return lay.put(replace(piece, strips=part.strips, text=f"{part.strips} {_slotted(part)}"))
     return lay.put(replace(piece, lower=(part.under, part.under_thickness)) if part.under else piece)
+
+
+def _slotted(part: Plate) -> str:
+    return f"plates with T-slots, {part.thickness * 1e3:g} mm, {material(part.material).label}"
 
 
 def crossed(

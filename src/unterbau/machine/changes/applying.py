@@ -7,11 +7,24 @@ from functools import partial
 from unterbau.band import AtLevels
 from unterbau.errors import InputError
 from unterbau.machine.changes.bracing import brace_steps
-from unterbau.machine.changes.change import Added, Brace, Change, LeftOut, Measured, Panel, Weight, footings, name_of
+from unterbau.machine.changes.chaining import chain_steps
+from unterbau.machine.changes.change import (
+    Added,
+    Brace,
+    Chain,
+    Change,
+    LeftOut,
+    Measured,
+    Panel,
+    Weight,
+    footings,
+    name_of,
+)
 from unterbau.machine.changes.hanging import weight_steps
 from unterbau.machine.changes.leaving_out import without
 from unterbau.machine.changes.panelling import panel_steps
-from unterbau.machine.changes.standing import Held, held, mirrored, together
+from unterbau.machine.changes.standing import Held, apart, held, mirrored, together
+from unterbau.structure.ends import sawn
 from unterbau.structure.join import Join
 from unterbau.structure.lines import keys_of
 from unterbau.structure.piece import Bar
@@ -21,6 +34,8 @@ from unterbau.structure.vectors import dot, minus
 
 OTHER = " mirrored"
 NEAR = 1e-3
+LEAST = 0.005
+"""Of a brace between its neighbours, as sawn, m."""
 
 
 def changed(structure: Structure, changes: tuple[Change, ...]) -> Structure:
@@ -53,12 +68,18 @@ def _with(structure: Structure, one: Added) -> Structure:
         sets.append(mirrored(structure, spots))
     for number, each in enumerate(sets):
         name = _free_name(structure, name_of(one) + (OTHER if number else ""))
-        group = together(structure, each)
-        structure = _put(structure, group, _stepped(one, name, each)(), each)
+        group = None if isinstance(one, Chain) else together(structure, each)
+        if isinstance(one, Chain):
+            apart(structure, each)
+        structure = _put(structure, group, _stepped(one, name, each, structure)(), each)
+        left = sawn(structure)[name].length if isinstance(one, Brace) else LEAST
+        if left < LEAST:
+            left_over = max(left, 0.0) * 1e3
+            raise InputError("spots", f"its neighbours leave {left_over:.0f} mm of it; expected 5 mm or more")
     return structure
 
 
-def _stepped(one: Added, name: str, spots: tuple[Held, ...]) -> Callable[[], tuple[Single, ...]]:
+def _stepped(one: Added, name: str, spots: tuple[Held, ...], structure: Structure) -> Callable[[], tuple[Single, ...]]:
     match one:
         case Brace():
             return partial(brace_steps, one, name, *spots)
@@ -66,6 +87,8 @@ def _stepped(one: Added, name: str, spots: tuple[Held, ...]) -> Callable[[], tup
             return partial(panel_steps, one, name, spots)
         case Weight():
             return partial(weight_steps, one, name, *spots)
+        case Chain():
+            return partial(chain_steps, one, name, spots, structure)
 
 
 def _free_name(structure: Structure, name: str) -> str:

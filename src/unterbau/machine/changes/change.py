@@ -1,4 +1,4 @@
-"""Changes to a machine: a member between two spots, a plate over several, a weight at one, a part left out."""
+"""Changes to a machine: a member or drag chain between two spots, a plate over several, a weight, a part left out."""
 
 import re
 from dataclasses import dataclass, field
@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 from unterbau.strict import STRICT, Tagged
 from unterbau.structure.footing import Footing
 from unterbau.structure.keys import ChangeKey
-from unterbau.structure.parts import Hung, Joint, Member, Part, Plate
+from unterbau.structure.parts import DragChain, Hung, Joint, Member, Part, Plate
 
 JOINT = "_joint"
-NAMED = re.compile(r"(brace|panel|weight|left_out|measured)_[1-9][0-9]{0,3}")
+NAMED = re.compile(r"(brace|panel|weight|chain|left_out|measured)_[1-9][0-9]{0,3}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +64,23 @@ class Weight:
 
 
 @dataclass(frozen=True, slots=True)
+class Chain:
+    """A drag chain from what moves to what stands."""
+
+    __pydantic_config__ = STRICT
+
+    id: str
+    a: Footing
+    """Its end that moves."""
+    b: Footing
+    """Its end that lies still, or moves less."""
+    run: DragChain = field(default_factory=DragChain)
+    joint: Joint = field(default_factory=lambda: Joint("bolted-plate"))
+    mirrored: bool = False
+    sort: Literal["chain"] = "chain"
+
+
+@dataclass(frozen=True, slots=True)
 class LeftOut:
     """A part that the builder does not want."""
 
@@ -91,8 +108,8 @@ class Measured:
     sort: Literal["measured"] = "measured"
 
 
-Added = Brace | Panel | Weight
-Change = Brace | Panel | Weight | LeftOut | Measured
+Added = Brace | Panel | Weight | Chain
+Change = Brace | Panel | Weight | Chain | LeftOut | Measured
 Partless = LeftOut | Measured
 """Changes that bring no part of their own."""
 Changes = tuple[Annotated[Change, Tagged("sort")], ...]
@@ -112,6 +129,8 @@ def name_of(one: Change) -> str:
     """Return what a change is called."""
     if isinstance(one, Weight):
         return f"{one.words} {one.id.rpartition('_')[2]}"
+    if isinstance(one, Chain):
+        return f"drag {one.id.replace('_', ' ')}"
     if isinstance(one, Measured):
         return f"{one.key.replace('_', ' ')} as built, {one.factor:.2g} times as stiff"
     return one.id.replace("_", " ")
@@ -120,7 +139,7 @@ def name_of(one: Change) -> str:
 def footings(one: Change) -> tuple[Footing, ...]:
     """Return the spots that a change stands on."""
     match one:
-        case Brace():
+        case Brace() | Chain():
             return (one.a, one.b)
         case Panel():
             return one.corners
@@ -139,4 +158,6 @@ def parts_of(one: Added) -> tuple[tuple[ChangeKey, Part], tuple[ChangeKey, Joint
             part = one.plate
         case Weight():
             part = one.hung
+        case Chain():
+            part = one.run
     return (part_key(one), part), (joint_key(one), one.joint)

@@ -4,9 +4,9 @@ from math import isfinite
 
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.checks import check_joint, check_sizes_of, within
-from unterbau.machine.changes.change import NAMED, Change, LeftOut, Measured, Panel, Weight, footings
+from unterbau.machine.changes.change import NAMED, Chain, Change, LeftOut, Measured, Panel, Weight, footings
 from unterbau.structure.footing import Footing
-from unterbau.structure.parts import Hung
+from unterbau.structure.parts import DragChain, Hung
 
 MOST = 40
 MOST_BETWEEN = 20
@@ -55,6 +55,8 @@ def _check_change(where: str, one: Change) -> None:
         if not one.words.strip() or len(one.words) > 40 or not one.words.isprintable():
             raise InputError(f"{where}.words", "expected up to 40 letters on one line")
         check_hung(f"{where}.hung", one.hung)
+    elif isinstance(one, Chain):
+        check_chain(f"{where}.run", one.run)
     else:
         check_sizes_of(f"{where}.member", one.member, ())
 
@@ -69,6 +71,20 @@ def check_hung(where: str, hung: Hung) -> None:
         raise InputError(f"{where}.mass", f"expected more than 0 and up to {HEAVIEST:g} kg, got {hung.mass:g} kg")
     for name in ("length", "depth", "height"):
         within(f"{where}.{name}", getattr(hung, name), 0.002, 2.0)
+
+
+def check_chain(where: str, run: DragChain) -> None:
+    """Check a drag chain.
+
+    Raises:
+        InputError: Names the value and says what was expected.
+    """
+    for name, low, high in (("width", 0.005, 0.3), ("height", 0.005, 0.2), ("radius", 0.01, 0.5)):
+        within(f"{where}.{name}", getattr(run, name), low, high)
+    if not 0.0 < run.per_metre <= 50.0:
+        raise InputError(f"{where}.per_metre", f"expected more than 0 and up to 50 kg/m, got {run.per_metre:g} kg/m")
+    if run.radius < run.height / 2:
+        raise InputError(f"{where}.radius", f"expected at least half its height, {run.height * 500:.0f} mm")
 
 
 def _check_footing(where: str, footing: Footing) -> None:

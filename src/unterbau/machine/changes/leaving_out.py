@@ -5,6 +5,7 @@ from dataclasses import replace
 from functools import singledispatch
 
 from unterbau.errors import InputError
+from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.join import (
     BasePlateJoin,
     Collar,
@@ -151,6 +152,11 @@ def _drive(one: DriveTrain) -> tuple[str, ...]:
 @_ends.register
 def _spindle(one: SpindleUnit) -> tuple[str, ...]:
     return (one.plate,)
+
+
+@_ends.register
+def _chain(_one: ChainRun) -> tuple[str, ...]:
+    return ()
 
 
 @_ends.register

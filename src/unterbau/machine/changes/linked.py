@@ -7,6 +7,7 @@ from typing import TypeVar
 from unterbau.machine.changes.change import (
     Added,
     Brace,
+    Chain,
     Change,
     Panel,
     Partless,
@@ -18,7 +19,7 @@ from unterbau.machine.changes.change import (
     parts_of,
 )
 from unterbau.machine.kind import FRAME_JOINTS, Link
-from unterbau.structure.parts import Hung, Joint, Member, Part, Plate
+from unterbau.structure.parts import DragChain, Hung, Joint, Member, Part, Plate
 
 PANEL_JOINTS = ("bolt", "wood-screw", "epoxied", "weld", "bolted-plate")
 C = TypeVar("C", bound=Change)
@@ -32,7 +33,7 @@ def change_links(changes: tuple[Change, ...]) -> tuple[Link, ...]:
             continue
         name, pieces = name_of(one), " to ".join(dict.fromkeys(footing.piece for footing in footings(one)))
         both = ", and mirrored" if one.mirrored else ""
-        joined = "ends" if isinstance(one, Brace) else "fixing"
+        joined = "ends" if isinstance(one, Brace | Chain) else "fixing"
         found.append(Link(part_key(one), name, "part", f"added: {pieces}{both}"))
         found.append(Link(joint_key(one), f"{name}, {joined}", "joint", f"{name} to {pieces}"))
     return tuple(found)
@@ -96,4 +97,6 @@ def _replaced(one: Added, key: str, part: Part) -> Added:
         return replace(one, plate=part)
     if isinstance(one, Weight) and isinstance(part, Hung):
         return replace(one, hung=part)
+    if isinstance(one, Chain) and isinstance(part, DragChain):
+        return replace(one, run=part)
     raise TypeError(f"no {type(part).__name__} belongs at {key}")

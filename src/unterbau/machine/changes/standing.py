@@ -55,6 +55,17 @@ def together(structure: Structure, spots: tuple[Held, ...]) -> Turned | None:
     return groups[0]
 
 
+def apart(structure: Structure, spots: tuple[Held, ...]) -> None:
+    """Check that neither of two spots that move against each other is on what is turned.
+
+    Raises:
+        InputError: One is.
+    """
+    for one in spots:
+        if any(isinstance(step, Turned) and step.holds(one.host.name) for step in structure.steps):
+            raise InputError("spots", f"the {one.host.name} is turned with its arm; a drag chain follows one axis")
+
+
 def mirrored(structure: Structure, spots: tuple[Held, ...]) -> tuple[Held, ...]:
     """Return spots with left and right exchanged.
 

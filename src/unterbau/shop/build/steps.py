@@ -4,13 +4,14 @@ from dataclasses import dataclass, field
 from itertools import pairwise
 
 from unterbau.shop.build.groups import groups_of
-from unterbau.shop.lifting import Load, loads_of, moving, who_lifts
+from unterbau.shop.lifting import Balance, Load, loads_of, moving, who_lifts
 from unterbau.shop.making import How
 from unterbau.shop.pieces import ShopPiece
 from unterbau.shop.pour.cure import LOADED
 from unterbau.shop.pour.plan import MOULD, PourPlan
 from unterbau.structure.join import EndJoin, Join
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit
+from unterbau.structure.piece import Bar
 from unterbau.structure.structure import Structure
 
 LASTING = ("weld", "epoxied")
@@ -19,6 +20,8 @@ GLUED = 24.0
 """Hours that a bonded joint waits; common practice, no source."""
 SQUARE = 0.1e-3
 """A frame's diagonals or a square over its length, where the machine asks no less, m; common practice, no source."""
+SQUARED = (("column", "column", "upright over its travel"), ("arm", "arm", "level along its reach"))
+"""Members that are set square by shims: link, bench, what is asked."""
 DRIVE_FIT = 2.5
 """Hours."""
 
@@ -55,7 +58,19 @@ class Step:
     hold: Hold | None = None
     pieces: tuple[str, ...] = ()
     """What is fitted."""
+    balance: Balance | None = None
+    """How what is fitted stands by itself."""
     caution: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Asks:
+    """How true a machine must be set up, m; to start with common practice, no source."""
+
+    lean: float = 0.02e-3
+    """Of column, arm or spindle over 200 mm."""
+    feet: float = 0.1e-3
+    """One foot out of the plane of the others."""
 
 
 @dataclass(slots=True)
@@ -69,7 +84,7 @@ class _Plan:
 
 def steps_of(
     structure: Structure, pieces: tuple[ShopPiece, ...], hows: dict[str, How], bears: dict[str, float], lift: float,
-    pours: tuple[PourPlan, ...], late: dict[str, float],
+    pours: tuple[PourPlan, ...], late: dict[str, float], asks: Asks | None = None,
 ) -> tuple[Step, ...]:  # fmt: skip
     """Return the steps of a build in an order that holds.
 
@@ -81,6 +96,7 @@ def steps_of(
         lift: One person lifts, kg.
         pours: What is filled or cast.
         late: Days until what is ordered is here, by link.
+        asks: How true it must be set up; the usual where it is not told.
     """
     plan = _Plan()
     made = _making(plan, pieces, hows, late)
@@ -94,7 +110,7 @@ def steps_of(
         before = (fitted[group.axes],)
     rails = _rails(plan, structure, bears, fitted, late)
     moved = _carriages(plan, structure, rails, fitted, loads, lift, late)
-    _proof(plan, structure, moved)
+    _proof(plan, structure, moved, asks or Asks())
     return tuple(plan.steps)
 
 
@@ -151,7 +167,8 @@ def _sub_assembly(
     ]  # fmt: skip
     hours = 0.25 * len(joins) + 0.25
     dry = plan.add(Step(f"dry-{name}", f"{what}: fit dry, screws hand-tight", before, hours, pieces=names,
-                        people=people, lifted=mass if people else 0.0))  # fmt: skip
+                        people=people, lifted=mass if people else 0.0,
+                        balance=load.balance if load is not None else None))  # fmt: skip
     if len(names) < 2:
         return dry
     hold = Hold(f"{what}: diagonals alike, corners square", "diagonals", SQUARE,
@@ -218,7 +235,7 @@ def _carriages(
             axis = step.key.removesuffix("_guides").upper()
             done.append(plan.add(Step(
                 f"carriage-{step.key}", f"set the carriage on the {axis} blocks", needs, 1.0, people=people,
-                lifted=mass, pieces=(step.plate,),
+                lifted=mass, pieces=(step.plate,), balance=load.balance if load is not None else None,
                 caution="Caution: nothing under a hanging carriage; fingers off the rails." if mass > lift else "",
             )))  # fmt: skip
         elif isinstance(step, DriveTrain) and f"drive-{step.key}" not in {one.id for one in plan.steps}:
@@ -237,10 +254,21 @@ def _carriages(
     return tuple(done)
 
 
-def _proof(plan: _Plan, structure: Structure, before: tuple[str, ...]) -> None:
+def _proof(plan: _Plan, structure: Structure, before: tuple[str, ...], asks: Asks) -> None:
+    if structure.feet:
+        before = (plan.add(Step("level", "level the feet, all of them bearing", before, 0.5, hold=Hold(
+            "no foot out of the plane of the others", "level", asks.feet,
+            "what a foot is off strains the frame and moves the tool, by this frame",
+        ))),)  # fmt: skip
+    for key, bench, words in SQUARED:
+        if any(isinstance(one, Bar) and one.key == key for one in structure.flat):
+            before = (plan.add(Step(f"square-{key}", f"{key}: square to the table, shimmed, tightened in turns", before,
+                                    1.0, hold=Hold(f"{key} {words}, 200 mm", bench, asks.lean,
+                                                   "what it leans, the work leans over its height"))),)  # fmt: skip
     if any(isinstance(one, SpindleUnit) for one in structure.flat):
         before = (plan.add(Step("spindle", "clamp the spindle, sweep the bed, shim", before, 1.5, hold=Hold(
-            "spindle square to the bed", "tram", 0.02e-3, "what it leans, it leaves as steps between cuts",
+            "spindle square to the bed, over a sweep of 200 mm", "tram", asks.lean,
+            "what it leans, walls lean, and steps stay between cuts",
         ))),)  # fmt: skip
     rows = (
         (

@@ -12,6 +12,8 @@ BOND = {"epoxy granite": (4e6, 12e6), "concrete": (0.5e6, 2.5e6), "mortar": (1e6
 """Shear that bond to clean, rough steel bears, Pa; from memory, wide."""
 TENSION = {"epoxy granite": (8e6, 15e6), "concrete": (1.5e6, 3e6), "mortar": (4e6, 8e6)}
 """Tension of the cast stuff, Pa; from memory, wide."""
+BOW_TOLD = 0.02e-3
+"""A bow that is worth a word, m."""
 SHRINKS = {"epoxy granite": (1e-4, 5e-4), "concrete": (3e-4, 6e-4), "mortar": (4e-4, 1e-3)}
 """From cured or set to dry; common practice and from memory."""
 DEEP, EDGE = 5.0, 5.0
@@ -76,6 +78,17 @@ def shrink_bow(plan: PourPlan, length: float, wall: float, depth: float, metal: 
     factor = 6 * (1 + m) ** 2 / (h * (3 * (1 + m) ** 2 + (1 + m * n) * (m**2 + 1 / (m * n))))
     low, high = (strain * factor * length**2 / 8 for strain in SHRINKS[plan.sort])
     return low, high
+
+
+def shrink_words(plan: PourPlan, length: float, wall: float, depth: float, metal: str) -> str:
+    """Return what shrinking does to a wall of a hollow that is filled, by order of size; nothing where it is little."""
+    low, high = shrink_bow(plan, length, wall, depth, metal)
+    if high < BOW_TOLD:
+        return ""
+    return (
+        f"by order of size, a wall with the fill on one side only would bow by {low * 1e3:.2g} to {high * 1e3:.2g} mm "
+        f"over {length:.2g} m as it shrinks; filled all round it bows far less: machine and shim after the cure"
+    )
 
 
 E_POURED = {"epoxy granite": 30e9, "concrete": 32.8e9, "mortar": 45e9}

@@ -7,6 +7,7 @@ from typing import Literal
 from unterbau.brief.brief import Brief
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress, Silent
+from unterbau.studies.purchase.anchors import anchor_checks
 from unterbau.studies.purchase.belts import belt_checks
 from unterbau.studies.purchase.bolts import bolt_checks
 from unterbau.studies.purchase.check import WORST, Check
@@ -20,7 +21,7 @@ from unterbau.studies.purchase.wanted import wanted
 from unterbau.studies.purchase.warm import warm_checks
 from unterbau.units import Units
 
-Group = Literal["screws", "belts", "lasting", "motors", "feet", "rails", "bolts", "warm day", "guides"]
+Group = Literal["screws", "belts", "lasting", "motors", "feet", "rails", "anchors", "bolts", "warm day", "guides"]
 
 
 def checks(
@@ -42,6 +43,7 @@ def checks(
         ("feet", lambda: tipping_checks(machine, brief, units)),
         ("rails", lambda: rail_checks(machine, units)),
         ("lasting", lambda: lasting_checks(machine)),
+        ("anchors", lambda: anchor_checks(machine, brief, units)),
         ("bolts", lambda: bolt_checks(machine, brief, units)),
         ("warm day", lambda: warm_checks(machine, brief, units)),
         ("guides", lambda: guide_checks(machine, brief, units)),

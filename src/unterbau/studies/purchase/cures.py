@@ -1,6 +1,7 @@
 """A cure that can be done at once: the next size or kind of the part with which a check comes out well."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from unterbau.brief.brief import Brief
 from unterbau.catalogue.drives import motors
@@ -58,11 +59,13 @@ def _tried(part: Part) -> Iterator[tuple[str, Part]]:
     if isinstance(part, Motor):
         for kind in motors().values():
             if kind.id != part.kind:
-                yield kind.label, Motor(kind.id, part.torque)  # type: ignore[arg-type]
+                yield kind.label, Motor(kind.id, part.torque, part.on)  # type: ignore[arg-type]
         if part.torque:
             for times in (1.5, 2.0):
-                yield f"{times:g} times the torque", Motor(part.kind, round(part.torque * times, 3))
+                yield f"{times:g} times the torque", Motor(part.kind, round(part.torque * times, 3), part.on)
         return
+    if isinstance(part, Drive) and part.ends != "fixed":
+        yield "both ends fixed", replace(part, ends="fixed")
     larger: Part | None = part
     for number in range(1, SIZES + 1):
         larger = step(larger, up=True) if larger is not None else None

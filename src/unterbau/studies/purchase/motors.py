@@ -6,7 +6,7 @@ import numpy as np
 
 from unterbau.catalogue.drives import DriveKind, MotorKind, drive, motors
 from unterbau.studies.purchase.check import Check, judged
-from unterbau.studies.purchase.screws import DENSITY, free_length, is_screw, root_of
+from unterbau.studies.purchase.screws import DENSITY, free_length, root_of
 from unterbau.studies.purchase.wanted import Wanted, about
 from unterbau.units import Units, force_text, mass_text, told
 
@@ -16,6 +16,8 @@ ROTOR = 2.6e-5
 """Inertia of a motor's rotor for each N·m of its torque, kg·m²; from memory, motors differ by half."""
 STOPS = 0.03
 """Torque with which a motor without power holds, as a share of its own; from memory."""
+LASTS = 600.0
+"""How long an axis runs without a rest while it cuts, s; common practice, no source."""
 WATCH = 0.6
 """Of what the curve gives: supplies, drivers and resonances take the rest; common practice, no source."""
 
@@ -27,7 +29,7 @@ def efficiency(kind: DriveKind) -> float:
 
 def inertia(kind: DriveKind, torque: float, length: float) -> float:
     """Return what turns with a motor, kg·m²: its rotor, and a screw as a cylinder, πρLd⁴/32."""
-    screw = pi * DENSITY * length * root_of(kind) ** 4 / 32 if is_screw(kind) else 0.0
+    screw = pi * DENSITY * length * root_of(kind) ** 4 / 32 if kind.is_screw else 0.0
     return ROTOR * torque + screw
 
 
@@ -55,7 +57,7 @@ def motor_checks(one: Wanted, units: Units) -> list[Check]:
         _pushes(one, kind, motor, torque, max(one.feed, 1e-6), one.cutting, "while it cuts", units),
     ]
     worst = max(found, key=lambda check: check.share if check.share == check.share else inf)
-    return [worst, *_holds(one, kind, torque, units)]
+    return [worst, *_holds(one, kind, torque, units), *_runs(one)]
 
 
 def _unknown(one: Wanted) -> Check:
@@ -97,6 +99,28 @@ def _pushes(
         f"{motor.label}: {motor.curve_source}; efficiency, rotor and friction from memory; 60 % of the curve used: "
         "common practice, no source",
     )  # fmt: skip
+
+
+def _runs(one: Wanted) -> list[Check]:
+    """Return whether a motor that has to rest outlasts a full stroke, or a cut that goes on for long."""
+    may = one.train.motor.on
+    if not may:
+        return []
+    cuts = one.feed > 0.0
+    way, speed = (one.way, one.feed) if cuts else (one.way, one.rapid)
+    stroke = way / speed if speed else 0.0
+    asked = max(stroke, LASTS) if cuts else stroke
+    share = asked / may
+    words = f"a full stroke takes {stroke:.0f} s at {'its feed' if cuts else 'its speed'}"
+    return [Check(
+        one.train.motor_key, f"{one.axis.upper()} motor, how long it runs",
+        words + (f"; a cut goes on for {LASTS / 60:.0f} min" if cuts else ""),
+        f"{asked:.0f} s asked, it may run for {may:.0f} s before it rests",
+        about(share), judged(share, 0.8),
+        "" if share <= 0.8 else "a motor made to run without rest, or rests in between",
+        f"how long it may run as told on its bench (IEC 60034-1 calls it S2); a cut of {LASTS / 60:.0f} min: common "
+        "practice, no source",
+    )]  # fmt: skip
 
 
 def _holds(one: Wanted, kind: DriveKind, torque: float, units: Units) -> list[Check]:

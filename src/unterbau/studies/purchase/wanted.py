@@ -8,7 +8,8 @@ from unterbau.band import Band
 from unterbau.brief.brief import Brief
 from unterbau.brief.targets import targets
 from unterbau.catalogue.cuts import cut
-from unterbau.machine.machine import Machine, lay_out, moving_masses
+from unterbau.machine.machine import Machine, lay_out, moving_masses, travel
+from unterbau.structure.carrier import AXES
 from unterbau.structure.motion import Blocks, DriveTrain
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import dot
@@ -46,6 +47,8 @@ class Wanted:
     """Along the axis, the likely peak, N."""
     friction: float
     """N."""
+    way: float = 0.0
+    """Its travel, m."""
 
     @property
     def shared(self) -> int:
@@ -70,6 +73,7 @@ def wanted(machine: Machine, brief: Brief) -> tuple[Wanted, ...]:
     masses = moving_masses(machine)
     feed, rapid = speeds(brief)
     force = cutting_force(brief).likely
+    ways = dict(zip(AXES, travel(machine), strict=True))
     rows = []
     for train in (one for one in structure.flat if isinstance(one, DriveTrain)):
         axis = train.key.split("_")[0]
@@ -78,7 +82,8 @@ def wanted(machine: Machine, brief: Brief) -> tuple[Wanted, ...]:
         weight = mass * GRAVITY if upright else 0.0
         friction = _drag(structure, axis) + (0.0 if upright else ROLLING * mass * GRAVITY)
         quick = max(feed, RAPID) if upright else rapid
-        rows.append(Wanted(train, axis, feed, quick, brief.acceleration, mass, weight, force, friction))
+        way = ways.get(axis.upper(), 0.0)
+        rows.append(Wanted(train, axis, feed, quick, brief.acceleration, mass, weight, force, friction, way))
     return tuple(rows)
 
 

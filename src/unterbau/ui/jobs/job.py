@@ -24,7 +24,7 @@ class _Runner(QRunnable):
     def __init__(self, work: Callable[[Progress], Any], relay: _Relay, stop: threading.Event) -> None:
         super().__init__()
         self.work, self.relay, self.stop = work, relay, stop
-        self.told_at = monotonic()
+        self.told_at = 0.0
 
     def step(self, done: int, total: int, text: str) -> None:
         if self.stop.is_set():
@@ -32,7 +32,7 @@ class _Runner(QRunnable):
         self.relay.progressed.emit(done, total, text)
 
     def found(self, so_far: object) -> None:
-        """Tell what is there, at most a few times a second."""
+        """Tell what is there: the first at once, then at most a few times a second."""
         now = monotonic()
         if now - self.told_at >= EVERY and not self.stop.is_set():
             self.told_at = now

@@ -10,6 +10,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from unterbau.errors import UnterbauError
+from unterbau.files.photos import carry
 from unterbau.files.project_json import SUFFIX, parse_project
 from unterbau.files.recovery import Kept, throw_away
 from unterbau.project.edits import rename_project
@@ -41,6 +42,11 @@ def demo_project(name: str = "carving-router") -> Project:
     """Return a shipped demo."""
     text = (files("unterbau.demo") / f"{name}.unterbau").read_text(encoding="utf-8")
     return parse_project(text)
+
+
+def photos_of(project: Project) -> tuple[str, ...]:
+    """Return the names of all photos in a project's log."""
+    return tuple(dict.fromkeys(name for entry in project.shop.log for name in entry.photos))
 
 
 class FileActions:
@@ -136,13 +142,16 @@ class FileActions:
 
     def save_to(self, path: Path) -> bool:
         """Save to a file; a failure is said and leaves the old file whole."""
+        before, photos = self._document.path, photos_of(self._document.project)
         try:
             older = self._document.save(path, replace(self._document.project, units=self._view.units))
+            lost = carry(before, path, photos)
         except UnterbauError as error:
             self._say(str(error))
             return False
         self._preferences.remember(path)
-        self._say(f"The file was of an older version; it is kept as it was in {older.name}." if older else "")
+        said = f"The file was of an older version; it is kept as it was in {older.name}." if older else ""
+        self._say(f"Photos that were not found and not carried along: {', '.join(lost)}." if lost else said)
         return True
 
     def ask_name(self) -> None:

@@ -42,6 +42,7 @@ class LateStations:
         self.say: Callable[[str], None] = lambda _: None
         self.wrote: Callable[[Path], None] = lambda _: None
         self.link_wanted: Callable[[str], None] = lambda _: None
+        self.over_wanted: Callable[[str], None] = lambda _: None
         self.kind_wanted: Callable[[str], None] = lambda _: None
         self.cure_wanted: Callable[..., None] = lambda *_: None
 
@@ -55,6 +56,7 @@ class LateStations:
             self._compare.trouble.connect(self.say)
             self._compare.wrote.connect(self.wrote)
             self._compare.link_wanted.connect(self.link_wanted)
+            self._compare.over_wanted.connect(self.over_wanted)
             self._fill(COMPARE, self._compare)
         return self._compare
 

@@ -215,6 +215,7 @@ class MainWindow(QMainWindow):
         self._prices = None
         self.late = LateStations(self.document, self.selection, self.view, self.feed, self, self._fill_page)
         self.late.say, self.late.wrote, self.late.link_wanted = self.say, self._tell_written, self._on_link_wanted
+        self.late.over_wanted = self._on_over_wanted
         self.late.kind_wanted, self.late.cure_wanted = self._on_kind_wanted, self._on_cure_wanted
         self.machine = MachineStation(self.document, self.selection, self.view, self.feed, self)
         self.pages = QStackedWidget(self)
@@ -314,6 +315,10 @@ class MainWindow(QMainWindow):
             self.document.apply(edits.set_benchmark(project, other), f"benchmark {other}")
         self.selection.choose_candidate(name)
         self.show_station(COMPARE)
+
+    def _on_over_wanted(self, name: str) -> None:
+        self.show_station(1)
+        self.machine.ghosting.choose(name)
 
     def _on_link_wanted(self, key: str) -> None:
         self.show_station(MACHINE)

@@ -12,6 +12,7 @@ from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.file_actions import DEMOS
 from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.widgets.instrument_box import REHEARSED
 
 NOT_SHOWN = (
     "carving-router", "leather-table", "lettering-engraver", "greenhouse-camera", "railway-arm-mill",
@@ -77,7 +78,11 @@ def _pour(window: MainWindow) -> None:
 def _build(window: MainWindow) -> None:
     _demo("lettering-engraver", window)
     window.show_station(5)
+    window.build.bench.instrument.choose(REHEARSED)
+    while not window.build.list.count():
+        QApplication.processEvents()
     window.build.choose("rail-y_guides-2")
+    window.build.bench.read.click()
 
 
 def _brief(window: MainWindow) -> None:
@@ -100,7 +105,7 @@ def _change(window: MainWindow) -> None:
     window.machine.begin_change("brace")
     changing = window.machine.changing
     words = [one.words for one in changing.spots]
-    for name in ("left side, left, end, other edge", "gantry beam, back, a quarter along"):
+    for name in ("right side, left, middle, one edge", "gantry beam, front, three quarters along"):
         window.machine.view.viewport.spots.clicked.emit(words.index(name))
     changing.bar.both.setChecked(True)
 

@@ -9,6 +9,8 @@ from unterbau.model.built import Built
 from unterbau.structure.bodies import Body, Prism, Sheet
 
 SLICES = 12
+SHORT = 0.03
+"""Nothing as short as this is seen to bend, m."""
 CORNER = np.cos(np.radians(28))
 ROUND = np.cos(np.radians(3))
 LONG = 0.05  # a side longer than this share of the outline parts two rounded corners
@@ -113,7 +115,7 @@ def _prism(c: _Collector, body: Prism, built: Built) -> None:
     start, end = np.array(body.start), np.array(body.end)
     axes = axes_from((end - start)[None], np.array(body.up)[None])[0]
     chain = built.chains[body.chain]
-    slices = SLICES if len(chain) > 2 else 1
+    slices = SLICES if len(chain) > 2 and np.linalg.norm(end - start) > SHORT else 1
     steps = np.linspace(0.0, 1.0, slices + 1)
     loops = []
     for ring in body.rings[: 2 if _same_count(body) else 1]:

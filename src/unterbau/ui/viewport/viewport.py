@@ -24,6 +24,15 @@ FIT = 1.14  # room around the machine
 STEEPEST = 85.0  # degrees from which one looks from above or below
 
 
+def png(picture: QImage) -> bytes:
+    """Return a picture as a PNG."""
+    held = QByteArray()
+    buffer = QBuffer(held)
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    picture.save(buffer, "PNG")
+    return held.data()
+
+
 class Viewport(QWidget):
     """Draws a scene; tells which part the mouse is over and which is clicked."""
 
@@ -104,6 +113,14 @@ class Viewport(QWidget):
         for name in ("faces", "ink", "lit"):
             self.canvas.move_points(name, points)
         self.canvas.fade("ghost", GHOSTLY if ghost else 0.0)
+
+    def show_other(self, other: tuple[Scene, FloatArray] | None) -> None:
+        """Draw another machine's lines over this one, moved by a shift, m; or take them away."""
+        if other is not None:
+            scene, shift = other
+            self.canvas.lines("other", scene.points + shift, scene.lines, colour("warning"), 0.9)
+        elif self._canvas is not None:
+            self._canvas.take("other")
 
     def show_pull(self, start: FloatArray, direction: FloatArray, text: str) -> None:
         """Draw the pull as an arrow with its size beside it; no text draws none."""
@@ -236,14 +253,6 @@ class Viewport(QWidget):
         assert bits is not None
         flat = np.frombuffer(bytes(bits.asarray(image.sizeInBytes())), dtype=np.uint8)
         return np.array(flat.reshape(image.height(), image.width(), 4)[..., :3])
-
-    def png(self) -> bytes:
-        """Return the drawn picture as a PNG."""
-        held = QByteArray()
-        buffer = QBuffer(held)
-        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-        self.canvas.picture().save(buffer, "PNG")
-        return held.data()
 
     def close_view(self) -> None:
         """Give the graphics back; the window calls this before it goes."""

@@ -1,6 +1,7 @@
 """A small line picture of a machine for its card, by painter, no 3D needed."""
 
 from collections.abc import Callable
+from math import cos, sin
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF
@@ -20,11 +21,18 @@ TOO_SMALL = 0.02
 """Bodies shorter than this and no wider, m, are left out."""
 
 
-def outlines(bodies: tuple[Body, ...]) -> list[tuple[float, FloatArray]]:
-    """Return boxes' faces that look at the viewer, far ones first: depth and corners (4, 2)."""
+def outlines(bodies: tuple[Body, ...], turn: float = 0.0) -> list[tuple[float, FloatArray]]:
+    """Return boxes' faces that look at the viewer, far ones first: depth and corners (4, 2).
+
+    Args:
+        bodies: To be drawn.
+        turn: How far the machine is turned about the vertical, rad.
+    """
     prisms = [body for body in bodies if isinstance(body, Prism)]
     corners = np.concatenate([_of_prisms(prisms), *(_of_sheet(b)[None] for b in bodies if isinstance(b, Sheet))])
     corners = corners[np.ptp(corners, axis=1).max(axis=1) > TOO_SMALL]
+    if turn:
+        corners = corners @ np.array([[cos(turn), sin(turn), 0.0], [-sin(turn), cos(turn), 0.0], [0.0, 0.0, 1.0]])
     faces = corners[:, SIDES]
     middle = corners.mean(axis=1)
     normals = np.cross(faces[:, :, 1] - faces[:, :, 0], faces[:, :, 2] - faces[:, :, 0])

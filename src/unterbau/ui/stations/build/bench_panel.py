@@ -1,72 +1,28 @@
 """The measuring bench of a step: readings typed where they are taken, drawn along the thing, judged at once."""
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
-from typing_extensions import override
+from pathlib import Path
 
-from unterbau.errors import InputError
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from unterbau.errors import InputError, UnterbauError
+from unterbau.files.readings_csv import read_readings
 from unterbau.shop.build.steps import Step
 from unterbau.shop.measure.reading_words import HINTS, Read, read_bench
 from unterbau.shop.measure.result import Instrument
-from unterbau.ui.theme import colour, em, font
+from unterbau.ui.stations.build.bench_view import BenchView
+from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
+from unterbau.ui.widgets.instrument_box import InstrumentBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.typed_line import TypedLine
 from unterbau.units import mass_text, tolerance_text
 
 DIAL = Instrument()
-
-
-class LineView(QWidget):
-    """Readings along a rail, far larger than they are, between the lines they have to keep."""
-
-    def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self._view = view
-        self._line: tuple[float, ...] = ()
-        self._within = 0.0
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setFixedHeight(round(9 * em()))
-
-    def show_line(self, line: tuple[float, ...], within: float) -> None:
-        """Show readings, m, and half of what they may range over."""
-        self._line, self._within = line, within
-        told = ", ".join(f"{one * 1e6:.0f}" for one in line)
-        self.setAccessibleName(f"Readings along it in µm: {told}" if line else "no readings along it")
-        self.update()
-
-    @override
-    def sizeHint(self) -> QSize:
-        return QSize(round(20 * em()), self.height())
-
-    @override
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        unit = em()
-        area = QRectF(self.rect()).adjusted(0.5 * unit, unit, -0.5 * unit, -1.6 * unit)
-        most = max([abs(one) for one in self._line] + [self._within, 1e-9])
-        scale, middle = area.height() / 2 / most, area.center().y()
-        painter.setPen(QPen(colour("hairline"), 1.0))
-        painter.drawLine(QPointF(area.left(), middle), QPointF(area.right(), middle))
-        painter.setPen(QPen(colour("accent"), 1.0, Qt.PenStyle.DashLine))
-        for side in (-0.5, 0.5):
-            y = middle - side * self._within * scale
-            painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-        if len(self._line) > 1:
-            step = area.width() / (len(self._line) - 1)
-            points = [QPointF(area.left() + n * step, middle - v * scale) for n, v in enumerate(self._line)]
-            painter.setPen(QPen(colour("ink"), 1.6))
-            painter.drawPolyline(QPolygonF(points))
-            painter.setBrush(colour("ink"))
-            for point in points:
-                painter.drawEllipse(point, 2.5, 2.5)
-        painter.setPen(colour("muted"))
-        painter.setFont(font(0.84))
-        words = f"between the dashed lines: {tolerance_text(self._within, self._view.units)}" if self._within else ""
-        painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignBottom | Qt.AlignmentFlag.AlignHCenter, words)
+MICRO = ("straightness", "parallel", "flatness", "both ways")
+"""Benches that are read in µm; the others in mm."""
+NOT_LENGTHS = ("level",)
 
 
 class BenchPanel(QWidget):
@@ -75,6 +31,8 @@ class BenchPanel(QWidget):
     done_wanted = pyqtSignal(object, float, float)
     """A step is done: the step, what its hold point was measured at and its uncertainty, m."""
     undone_wanted = pyqtSignal(object)
+    read_wanted = pyqtSignal(str)
+    """The chosen instrument is to read a bench."""
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -84,14 +42,61 @@ class BenchPanel(QWidget):
         self._is_done = False
         self.title, self.words = label("", size=1.1, bold=True), label("", size=0.94)
         self.hold, self.hint = label("", size=0.94), label("", "muted", 0.86)
-        self.line, self.drawn = TypedLine(self), LineView(view, self)
+        self.line, self.drawn = TypedLine(self), BenchView(view, self)
+        self.instrument, self.read = InstrumentBox(self), QPushButton("read", self)
+        self.table = QPushButton("CSV …", self)
         self.how = ChoiceBox("Measured by", tuple((one, f"by {one}") for one in HINTS), self)
         self.result, self.problem = label("", size=0.96), label("", "error", 0.9)
         self.caution, self.done = label("", "error", 0.9), QPushButton("done", self)
         self._build()
         self.line.editingFinished.connect(self._on_typed)
+        self.drawn.read.connect(self.take)
         self.done.clicked.connect(self._on_done)
         self.how.activated.connect(self._on_how)
+        self.read.clicked.connect(lambda: self.read_wanted.emit(self.bench))
+        self.instrument.changed.connect(self._show_instrument)
+        self.table.clicked.connect(self._ask_table)
+
+    @property
+    def bench(self) -> str:
+        """The bench that is chosen."""
+        return str(self.how.currentData())
+
+    def take(self, text: str) -> None:
+        """Take readings as if they were typed."""
+        self.line.setText(text)
+        self._on_typed()
+
+    def take_table(self, path: Path) -> None:
+        """Take readings from a file; what is wrong with it is said beside the line."""
+        grid = self.bench == "flatness"
+        try:
+            rows = read_readings(path, grid)
+        except UnterbauError as error:
+            self.problem.setText(error.problem if isinstance(error, InputError) else str(error))
+            self.problem.show()
+            return
+        apart = " / " if grid else " "
+        self.take(apart.join(" ".join(f"{value:g}" for value in row) for row in rows))
+
+    def _ask_table(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Readings", str(Path.home()), "Tables (*.csv *.txt)")
+        if name:
+            self.take_table(Path(name))
+
+    def take_more(self, length: float) -> None:
+        """Take one more length, m, from an instrument, in the unit of the bench."""
+        if self.bench in NOT_LENGTHS:
+            self.problem.setText(f"this bench wants no length: {HINTS[self.bench]}")
+            self.problem.show()
+            return
+        shown = f"{length * 1e6:.1f}" if self.bench in MICRO else f"{length * 1e3:.3f}"
+        self.line.setText(f"{self.line.text()} {shown}".strip())
+
+    def _show_instrument(self) -> None:
+        typed = self.instrument.is_typed
+        self.read.setEnabled(not typed)
+        self.read.setToolTip("choose an instrument first" if typed else "take what the instrument shows")
 
     def show_step(self, step: Step | None, is_done: bool, told: str) -> None:
         """Show a step; `told` is when it can be done, in words."""
@@ -115,7 +120,7 @@ class BenchPanel(QWidget):
         self.caution.setText(step.caution)
         self.caution.setVisible(bool(step.caution))
         hold = step.hold
-        for one in (self.hold, self.how, self.hint, self.line, self.drawn, self.result):
+        for one in (self.hold, self.how, self.hint, self.line, self.read, self.table, self.drawn, self.result):
             one.setVisible(hold is not None)
         if hold is not None:
             within = tolerance_text(hold.within, self._view.units)
@@ -123,10 +128,10 @@ class BenchPanel(QWidget):
             if fresh:
                 self.how.show_value(hold.bench)
                 self._show_hint()
-                self.drawn.show_line((), hold.within)
+                self.drawn.show_bench(self.bench, None, hold.within)
 
     def _show_hint(self) -> None:
-        hint = HINTS[str(self.how.currentData())]
+        hint = HINTS[self.bench]
         self.hint.setText(hint)
         self.line.setAccessibleName(f"Readings: {hint}")
 
@@ -137,13 +142,15 @@ class BenchPanel(QWidget):
         self.result.setText("")
         self.problem.hide()
         self._show_hint()
+        if self._step is not None and self._step.hold is not None:
+            self.drawn.show_bench(self.bench, None, self._step.hold.within)
 
     def _on_typed(self) -> None:
         if self._step is None or self._step.hold is None or not self.line.text().strip():
             return
         hold = self._step.hold
         try:
-            self._read = read_bench(str(self.how.currentData()), self.line.text(), hold.within, DIAL)
+            self._read = read_bench(self.bench, self.line.text(), hold.within, DIAL)
         except InputError as error:
             self.problem.setText(error.problem)
             self.problem.show()
@@ -153,7 +160,7 @@ class BenchPanel(QWidget):
         off, doubt = (tolerance_text(one, self._view.units) for one in (value.value, value.uncertainty))
         told = f"{off} ± {doubt} (k = 2)"
         self.result.setText(f"{self._read.verdict}: {told}. {self._read.words}")
-        self.drawn.show_line(self._read.line, hold.within)
+        self.drawn.show_bench(self.bench, self._read, hold.within, self.line.text())
 
     def _on_done(self) -> None:
         if self._step is None:
@@ -173,10 +180,18 @@ class BenchPanel(QWidget):
         self.line.setFont(font(0.94))
         for one in (self.title, self.words, self.caution, self.hold, self.hint, self.result, self.problem):
             one.setWordWrap(True)
-        for widget in (
-            self.title, self.words, self.caution, self.hold, self.how, self.hint, self.line, self.problem, self.drawn,
-            self.result, self.done,
-        ):  # fmt: skip
+        taken = QHBoxLayout()
+        taken.addWidget(self.line, 1)
+        self.table.setToolTip("readings from a table: one a line, of flatness a row a line")
+        for button in (self.read, self.table):
+            button.setFont(font(0.88))
+            button.setProperty("small", True)
+            taken.addWidget(button)
+        self._show_instrument()
+        for widget in (self.title, self.words, self.caution, self.hold, self.instrument, self.how, self.hint):
             box.addWidget(widget)
+        box.addLayout(taken)
+        for below in (self.problem, self.drawn, self.result, self.done):
+            box.addWidget(below)
         self.problem.hide()
         box.addStretch(1)

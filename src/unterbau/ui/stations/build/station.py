@@ -6,43 +6,48 @@ from pathlib import Path
 from typing import Literal
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import write_atomically
 from unterbau.files.pour_calendar import calendar_text
-from unterbau.files.wav import read_wav
-from unterbau.machine.machine import Machine, bodies_of
-from unterbau.progress import Progress
+from unterbau.files.steps_pdf import steps_pdf
+from unterbau.machine.machine import bodies_of
 from unterbau.project import edits
 from unterbau.shop.build.done import Done
-from unterbau.shop.build.schedule import Schedule, doable
+from unterbau.shop.build.order import with_order
+from unterbau.shop.build.schedule import Schedule, broken_by, doable
 from unterbau.shop.build.steps import Step
 from unterbau.shop.build.tests import Sort, Test
-from unterbau.shop.measure.tap import tap_test
+from unterbau.shop.instruments.reading import Reading
 from unterbau.shop.pour.cure import Event
 from unterbau.shop.state import ShopState
 from unterbau.structure.parts import Place
-from unterbau.studies.building import build_schedule, build_steps
 from unterbau.studies.learning.as_built import as_built
-from unterbau.studies.learning.learn import Learned, learn
+from unterbau.studies.learning.learn import Learned
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
+from unterbau.ui.stations.build.behind import Planned, learned, modes, planned
 from unterbau.ui.stations.build.bench_panel import BenchPanel
+from unterbau.ui.stations.build.cuts_panel import CutsPanel
+from unterbau.ui.stations.build.ears import Ears
+from unterbau.ui.stations.build.log_panel import LogPanel
+from unterbau.ui.stations.build.lower import Lower
 from unterbau.ui.stations.build.proof import ProofView
+from unterbau.ui.stations.build.records import Records
+from unterbau.ui.stations.build.step_list import StepList
+from unterbau.ui.stations.build.step_words import balance_words, when_words
+from unterbau.ui.stations.build.tap_panel import TapPanel
 from unterbau.ui.stations.build.test_row import TestRow
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
+from unterbau.ui.widgets.instrument_box import Answer
 from unterbau.ui.widgets.labels import heading, label
-from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.ui.widgets.where_view import WhereView
-
-Planned = tuple[tuple[Step, ...], Schedule | None]
-MARKS = {"done": "✓", "now": "▸", "hold": "◇", "later": " "}
 
 
 class BuildStation(FollowingPage):
@@ -56,39 +61,61 @@ class BuildStation(FollowingPage):
         self._steps: tuple[Step, ...] = ()
         self._schedule: Schedule | None = None
         self._chosen = ""
-        self.plans, self.lessons = Asker(_planned, self), Asker(_learned, self)
-        self.summary, self.list = label("", "muted", 0.94), QListWidget(self)
-        self.dates = QPushButton("dates …", self)
+        self.plans, self.lessons = Asker(planned, self), Asker(learned, self)
+        self.summary, self.list = label("", "muted", 0.94), StepList(self)
+        self.dates, self.paper = QPushButton("dates …", self), QPushButton("print …", self)
         self.where, self.stands = WhereView(self), label("", "muted", 0.88)
         self.bench, self.proof = BenchPanel(view, self), ProofView(view, self)
         self.tests, self.taught = TestRow(view, self), label("", size=0.92)
-        self._loop = ""
+        self._loop, self.ears = "", Ears(view, self)
         self._learned: Learned | None = None
-        self.built = QPushButton("as built: a candidate", self)
+        self.tap, self.modes = TapPanel(self), Asker(modes, self)
+        self.records = Records(document, selection, LogPanel(self), CutsPanel(view, self), self)
+        self.records.trouble.connect(self.trouble)
+        self.records.wrote.connect(self.wrote)
+        self.built, self.revealed = QPushButton("as built: a candidate", self), QPushButton("what was hidden?", self)
         self._build()
         self.list.currentRowChanged.connect(self._on_row)
         self.list.itemActivated.connect(self._on_activated)
+        self.list.moved.connect(self._on_moved)
         self.bench.done_wanted.connect(self._on_done)
         self.bench.undone_wanted.connect(self._on_undone)
         self.tests.added.connect(self._on_test)
         self.built.clicked.connect(self._on_built)
         self.tests.told.connect(self._on_loop)
         self.tests.cleared.connect(self._on_cleared)
-        self.tests.recording_wanted.connect(self._ask_recording)
+        self.tests.recording_wanted.connect(self.ears.ask)
+        self.ears.heard.connect(self._on_heard)
+        self.ears.listened.connect(self.tap.show_heard)
+        self.modes.ready.connect(self.tap.show_modes)
+        self.ears.recorded.connect(self.records.keep_recording)
+        self.ears.trouble.connect(self.trouble)
         self.dates.clicked.connect(self._ask_dates)
+        self.paper.clicked.connect(self._ask_paper)
+        instrument = self.bench.instrument
+        self.bench.read_wanted.connect(lambda bench: instrument.ask("bench", bench))
+        self.tests.read_wanted.connect(instrument.ask)
+        instrument.said.connect(self._on_said)
+        instrument.trouble.connect(self.trouble)
+        instrument.changed.connect(self._on_instrument)
+        self.revealed.clicked.connect(lambda: instrument.ask("hidden"))
+        self._on_instrument()
         self.plans.ready.connect(self._on_planned)
         self.lessons.ready.connect(self._on_learned)
-        for asker in (self.plans, self.lessons):
+        for asker in (self.plans, self.lessons, self.modes):
             asker.failed.connect(self.trouble)
         self.follow(document, selection, view)
 
     def show_machine(self) -> None:
         """Ask for the steps of the chosen candidate and what its tests taught."""
         project, name = self._document.project, self._selection.candidate
-        machine, brief = project.candidate(name).machine, project.brief
-        self.plans.ask((machine, project.shop, name, brief.lift, brief.tools, date.today()))
+        machine = project.candidate(name).machine
+        self.bench.instrument.show_machine(machine)
+        self.plans.ask((machine, project.shop, name, project.brief, date.today()))
         self.lessons.ask((machine, self._mine()))
         self.tests.show_tests(self._mine())
+        self.records.show()
+        self.modes.ask(machine)
 
     def choose(self, step: str) -> None:
         """Show a step by its id."""
@@ -99,18 +126,6 @@ class BuildStation(FollowingPage):
                 self.list.setCurrentRow(row)
                 return
         self._show_step()
-
-    def read_recording(self, path: Path) -> None:
-        """Take the lowest frequency of a recording of a tap as a test; a failure is said."""
-        try:
-            found = tap_test(*read_wav(path))
-            if not found.peaks:
-                raise InputError(path.name, "nothing stands out in it")
-        except UnterbauError as error:
-            self.trouble.emit(str(error))
-            return
-        loudest = max(found.peaks, key=lambda one: one.height)
-        self._on_test("tap", "X", loudest.frequency)
 
     def save_dates(self, path: Path) -> None:
         """Write the steps as iCalendar; a failure is said."""
@@ -123,10 +138,26 @@ class BuildStation(FollowingPage):
             return
         self.wrote.emit(path)
 
+    def print_steps(self, path: Path) -> None:
+        """Write the steps as PDF; a failure is said."""
+        rows = {one.step.id: one for one in self._schedule.rows} if self._schedule is not None else {}
+        by_id = {one.id: one for one in self._steps}
+        order = tuple(by_id[name] for name in self.list.ids())
+        data = steps_pdf(self._selection.candidate, order, rows, self._done(), self._view.units)
+        try:
+            write_atomically(path, data)
+        except UnterbauError as error:
+            self.trouble.emit(str(error))
+            return
+        self.wrote.emit(path)
+
     def close_station(self) -> None:
         """Stop what is computed behind."""
         self.plans.close()
         self.lessons.close()
+        self.bench.instrument.asker.close()
+        self.records.judging.close()
+        self.modes.close()
 
     def _mine(self) -> tuple[Test, ...]:
         return tuple(one for one in self._document.project.shop.tests if one.candidate == self._selection.candidate)
@@ -142,19 +173,12 @@ class BuildStation(FollowingPage):
         order = [one for one in self._steps if one.id in done] + [one.step for one in rows.values()]
         if self._chosen not in {one.id for one in self._steps}:
             self._chosen = next(iter(now), self._steps[0].id)
-        self.list.blockSignals(True)
-        self.list.clear()
-        for one in order:
-            mark = "done" if one.id in done else "now" if one.id in now else "hold" if one.hold else "later"
-            when = f"{rows[one.id].start:%d %b}  " if one.id in rows else ""
-            item = QListWidgetItem(f"{MARKS[mark]}  {when}{one.words}", self.list)
-            item.setData(Qt.ItemDataRole.UserRole, one.id)
-            item.setToolTip(plain_tip(f"{one.words}; {one.hours:.1f} h" + (f"; {one.caution}" if one.caution else "")))
+        self.list.show_steps(order, rows, done, now, self._chosen)
         ids = [one.id for one in order]
-        self.list.setCurrentRow(ids.index(self._chosen))
-        self.list.blockSignals(False)
         left = sum(one.step.hours for one in rows.values())
-        ready = f"; {left:.0f} h left, ready {self._schedule.ready:%d %b %Y}" if self._schedule else ""
+        when = self._schedule.ready if self._schedule is not None else None
+        year = f" {when:%Y}" if when is not None and when.year != date.today().year else ""
+        ready = f"; {left:.0f} h left, ready {when:%d %b}{year}" if when is not None else ""
         self.summary.setText(f"{len(done & set(ids))} of {len(ids)} done{ready}")
         self._show_step()
 
@@ -163,9 +187,8 @@ class BuildStation(FollowingPage):
         rows = self._schedule.rows if self._schedule is not None else ()
         row = next((one for one in rows if one.step.id == self._chosen), None)
         done = self._done()
-        told = f"{row.start:%a %d %b}, {row.step.hours:.1f} h" if row is not None else "done"
-        if row is not None and row.critical:
-            told += "; the whole waits for it"
+        name, shop = self._selection.candidate, self._document.project.shop
+        told = when_words(row, shop.done, name, self._chosen, self._view.units)
         self.bench.show_step(step, self._chosen in done, told)
         fitted: list[str] = []
         for one in self._steps:
@@ -173,7 +196,9 @@ class BuildStation(FollowingPage):
                 fitted += [name for name in one.pieces if not one.id.startswith("parts")]
         machine = self._document.project.candidate(self._selection.candidate).machine
         self.where.show_bodies(bodies_of(machine, Place()), tuple(fitted))
-        self.stands.setText(f"standing then: {', '.join(dict.fromkeys(fitted))}" if fitted else "nothing stands yet")
+        stands = f"standing then: {', '.join(dict.fromkeys(fitted))}" if fitted else "nothing stands yet"
+        tips = balance_words(step.balance, self._view.units) if step is not None and step.balance is not None else ""
+        self.stands.setText("\n\n".join(one for one in (stands, tips) if one))
 
     def _on_learned(self, found: Learned) -> None:
         tests = self._mine()
@@ -197,6 +222,17 @@ class BuildStation(FollowingPage):
 
     def _on_activated(self, _item: QListWidgetItem) -> None:
         self.bench.done.click()
+
+    def _on_moved(self, order: tuple[str, ...]) -> None:
+        """Take another order of the steps; one that breaks what they need is refused, and said."""
+        broken = broken_by(self._steps, order)
+        if broken:
+            more = f", and {len(broken) - 1} more" if len(broken) > 1 else ""
+            self.trouble.emit(f"not in this order: {broken[0]}{more}")
+            self._on_planned((self._steps, self._schedule))
+            return
+        shop, name = self._document.project.shop, self._selection.candidate
+        self._set(replace(shop, orders=with_order(shop.orders, name, order)), "order of the steps")
 
     def _on_done(self, step: Step, value: float, uncertainty: float) -> None:
         shop, name = self._document.project.shop, self._selection.candidate
@@ -230,6 +266,38 @@ class BuildStation(FollowingPage):
         self._document.apply(project, f"as built: {name}")
         self._selection.choose_candidate(known)
 
+    def _on_instrument(self) -> None:
+        instrument = self.bench.instrument
+        self.tests.show_instrument(instrument.is_typed)
+        self.revealed.setVisible(instrument.is_rehearsed)
+
+    def _on_said(self, answer: Answer) -> None:
+        """Put what an instrument says where it belongs."""
+        what, reading = answer.asked.what, answer.reading
+        if what == "hidden":
+            self.taught.setText(answer.text)
+        elif reading is not None:
+            self._on_reading(what, reading)
+        elif what == "bench":
+            if answer.asked.name == self.bench.bench:
+                self.bench.take(answer.text)
+        elif what == "push":
+            self.tests.take_push(answer.forces, answer.readings)
+        else:
+            if answer.heard is not None:
+                self.tap.show_heard(answer.heard)
+            self.tests.take(answer.value)
+
+    def _on_reading(self, what: str, reading: Reading) -> None:
+        """Put one reading of a serial port where it belongs; one of another sort is refused."""
+        if what in ("bench", "push") and reading.sort == "length":
+            (self.bench if what == "bench" else self.tests).take_more(reading.value)
+        elif what == "weigh" and reading.sort == "mass":
+            self.tests.take(reading.value)
+        else:
+            wanted = {"bench": "a length", "push": "a length", "weigh": "a mass"}.get(what, "a recording")
+            self.trouble.emit(f"the instrument sent a {reading.sort}; expected {wanted} here")
+
     def _on_loop(self, words: str) -> None:
         self._loop = words
 
@@ -243,10 +311,14 @@ class BuildStation(FollowingPage):
         except InputError as error:
             self.trouble.emit(str(error))
 
-    def _ask_recording(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A recording of a tap", str(Path.home()), "WAV (*.wav)")
+    def _on_heard(self, frequency: float, words: str) -> None:
+        self._loop = words or self._loop
+        self._on_test("tap", "X", frequency)
+
+    def _ask_paper(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Print the steps", str(Path.home() / "steps.pdf"), "PDF (*.pdf)")
         if name:
-            self.read_recording(Path(name))
+            self.print_steps(Path(name))
 
     def _ask_dates(self) -> None:
         start = str(Path.home() / "build.ics")
@@ -267,15 +339,13 @@ class BuildStation(FollowingPage):
         head.addWidget(heading("steps"))
         head.addSpacing(round(0.6 * unit))
         head.addWidget(self.summary, 1)
-        self.dates.setFont(font(0.88))
-        self.dates.setProperty("small", True)
-        self.dates.setToolTip("the steps as iCalendar")
-        head.addWidget(self.dates)
+        for button, tip in ((self.paper, "the steps as PDF, to tick"), (self.dates, "the steps as iCalendar")):
+            button.setFont(font(0.88))
+            button.setProperty("small", True)
+            button.setToolTip(tip)
+            head.addSpacing(round(0.3 * unit))
+            head.addWidget(button)
         left.addLayout(head)
-        self.list.setAccessibleName("Steps of the build; Enter marks one as done")
-        self.list.setFont(font(0.92))
-        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
         left.addWidget(self.list, 1)
         top.addLayout(left, 5)
         top.addWidget(hairline(vertical=True))
@@ -293,35 +363,23 @@ class BuildStation(FollowingPage):
         top.addWidget(ScrolledPage(self.bench, self), 4)
         box.addLayout(top, 1)
         box.addWidget(hairline())
-        low = QVBoxLayout()
-        low.setContentsMargins(round(1.1 * unit), round(0.4 * unit), round(1.1 * unit), round(0.5 * unit))
-        row = QHBoxLayout()
-        row.addWidget(heading("prediction and measurement"))
-        row.addStretch(1)
-        self.built.setFont(font(0.86))
-        self.built.setProperty("small", True)
-        self.built.setToolTip(
-            "the machine with what its tests say of its joints, guides and drives; improve it from there"
-        )
+        proved, low, row = QWidget(self), QVBoxLayout(), QHBoxLayout()
+        low.setContentsMargins(0, 0, 0, 0)
+        for button, tip in (
+            (self.revealed, "what was wrong with the rehearsed machine, to compare with what was found"),
+            (self.built, "the machine with what its tests say of its joints, guides and drives; improve it from there"),
+        ):
+            button.setFont(font(0.86))
+            button.setProperty("small", True)
+            button.setToolTip(tip)
+        row.addWidget(self.tests, 1)
+        row.addWidget(self.revealed)
         row.addWidget(self.built)
-        row.addWidget(self.tests)
         low.addLayout(row)
         low.addWidget(self.proof)
         self.taught.setWordWrap(True)
         low.addWidget(self.taught)
-        box.addLayout(low)
-
-
-def _planned(asked: tuple[Machine, ShopState, str, float, tuple[str, ...], date], progress: Progress) -> Planned:
-    machine, shop, name, lift, tools, today = asked
-    progress.step(0, 2, "steps")
-    steps = build_steps(machine, shop, name, lift, tools, today)
-    done = {one.step for one in shop.done if one.candidate == name}
-    if all(one.id in done for one in steps):
-        return steps, None
-    return steps, build_schedule(steps, shop, name, today)
-
-
-def _learned(asked: tuple[Machine, tuple[Test, ...]], progress: Progress) -> Learned:
-    machine, tests = asked
-    return learn(machine, tests, None, progress)
+        low.addStretch(1)
+        proved.setLayout(low)
+        self.below = Lower((proved, self.records.cuts, self.records.log, self.tap), self)
+        box.addWidget(self.below)

@@ -35,6 +35,8 @@ class Column:
     tip: str
     text: Callable[[Figures, PriceBook, Units], str]
     value: Callable[[Figures], float]
+    usual: bool = True
+    """Whether it is shown to start with."""
 
 
 def band_words(band: Band, scale: float) -> str:
@@ -48,6 +50,30 @@ def _stiffness(axis: int, name: str) -> Column:
         f"{name}  {{N/µm}}", f"stiffness at the tool tip along {name}: likely (low – high)",
         lambda f, _p, u: band_words(f.answers.stiffness[axis], in_units(1e-6, "N/µm", u)[0]),
         lambda f: f.answers.stiffness[axis].likely,
+    )  # fmt: skip
+
+
+def _elsewhere(axis: int, name: str) -> Column:
+    return Column(
+        f"least {name}  {{N/µm}}", f"stiffness along {name} at the weakest place of the travel: likely (low – high)",
+        lambda f, _p, u: band_words(f.answers.worst[axis], in_units(1e-6, "N/µm", u)[0]),
+        lambda f: f.answers.worst[axis].likely, False,
+    )  # fmt: skip
+
+
+def _nose(axis: int, name: str) -> Column:
+    return Column(
+        f"nose {name}  {{N/µm}}", f"stiffness at the spindle's nose along {name}: likely (low – high)",
+        lambda f, _p, u: band_words(f.answers.nose[axis], in_units(1e-6, "N/µm", u)[0]),
+        lambda f: f.answers.nose[axis].likely, False,
+    )  # fmt: skip
+
+
+def _moves(name: str) -> Column:
+    return Column(
+        f"{name} moves  {{kg}}", f"mass that the axis {name} moves",
+        lambda f, _p, u: mass_text(f.answers.likely.moving[name], u).split(" ")[0],
+        lambda f: f.answers.likely.moving[name], False,
     )  # fmt: skip
 
 
@@ -83,6 +109,11 @@ COLUMNS = (
     Column("checks", "before buying: what fails, what is near its limit, what cannot be told",
            lambda f, _p, _u: WAITING if f.checked is None else counted(f.checked),
            lambda f: sum(100.0 * (one.verdict == "fail") + (one.verdict == "watch") for one in f.checked or ())),
+    *(_elsewhere(axis, name) for axis, name in enumerate("XYZ")),
+    *(_nose(axis, name) for axis, name in enumerate("XYZ")),
+    Column("tool sinks", "how far the tool itself sinks by weight",
+           lambda f, _p, u: movement_text(f.answers.sag.likely, u), lambda f: f.answers.sag.likely, False),
+    *(_moves(name) for name in "XYZ"),
 )  # fmt: skip
 
 

@@ -2,10 +2,10 @@
 
 from PyQt6.QtCore import QModelIndex, QSortFilterProxyModel, Qt, pyqtSignal
 from PyQt6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
-from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QTableView, QWidget
+from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QMenu, QTableView, QWidget
 from typing_extensions import override
 
-from unterbau.ui.stations.compare.figures_model import FiguresModel, Row
+from unterbau.ui.stations.compare.figures_model import COLUMNS, FiguresModel, Row, titled
 from unterbau.ui.theme import em, font
 from unterbau.units import Units
 
@@ -38,6 +38,8 @@ class FiguresTable(QTableView):
             across.setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
             down.hide()
             down.setDefaultSectionSize(round(1.75 * em()))
+        for number, column in enumerate(COLUMNS, 1):
+            self.setColumnHidden(number, not column.usual)
         self.clicked.connect(self._on_picked)
         self.activated.connect(self._on_picked)
 
@@ -52,13 +54,31 @@ class FiguresTable(QTableView):
                 if self._sorted.index(row, 0).data(Qt.ItemDataRole.UserRole) == chosen:
                     self.selectRow(row)
 
-    def copied(self) -> str:
-        """Return the marked rows, or all, as a table of tabs with its head."""
+    def menu(self) -> QMenu:
+        """Return a menu in which columns are shown or hidden."""
+        menu = QMenu(self)
+        for number, column in enumerate(COLUMNS, 1):
+            words = titled(column.title, "mm").replace("  ", " ")
+            action = menu.addAction(words if column.usual else f"{words}: {column.tip}")
+            assert action is not None
+            action.setCheckable(True)
+            action.setChecked(not self.isColumnHidden(number))
+            action.toggled.connect(lambda on, number=number: self.setColumnHidden(number, not on))
+        return menu
+
+    def marked(self) -> tuple[str, ...]:
+        """Return the candidates that are marked, where there are two or more, else all."""
+        return tuple(str(self._sorted.index(row, 0).data(Qt.ItemDataRole.UserRole)) for row in self._marked_rows())
+
+    def _marked_rows(self) -> list[int]:
         selection = self.selectionModel()
         rows = sorted(index.row() for index in selection.selectedRows()) if selection else []
-        if len(rows) < 2:
-            rows = list(range(self._sorted.rowCount()))
-        columns = range(self._sorted.columnCount())
+        return rows if len(rows) > 1 else list(range(self._sorted.rowCount()))
+
+    def copied(self) -> str:
+        """Return the marked rows, or all, as a table of tabs with its head."""
+        rows = self._marked_rows()
+        columns = [number for number in range(self._sorted.columnCount()) if not self.isColumnHidden(number)]
         head = [str(self._sorted.headerData(c, Qt.Orientation.Horizontal)) for c in columns]
         lines = [head, *([str(self._sorted.index(r, c).data()) for c in columns] for r in rows)]
         return "\n".join("\t".join(line) for line in lines)

@@ -18,6 +18,7 @@ from unterbau.progress import Progress
 from unterbau.structure.parts import Place
 from unterbau.studies.search import GOALS, Bounds, Design, Found, Free, Goal, Tried, search
 from unterbau.studies.search_space import offered
+from unterbau.studies.search_workers import SIDE_BY_SIDE
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
@@ -112,7 +113,7 @@ class SearchDrawer(QWidget):
         machine, free, bounds, goal, book, place, _ = asked
         space = (machine, free, bounds, goal, book, place, 0)
         tried = self._tried.setdefault(space, {})
-        return search(machine, free, bounds, goal, book, SECONDS, place, progress, tried)
+        return search(machine, free, bounds, goal, book, SECONDS, place, progress, tried, SIDE_BY_SIDE)
 
     def _show(self, designs: tuple[Design, ...]) -> None:
         self.designs = tuple(sorted(designs, key=lambda one: -one.weakest))

@@ -63,6 +63,8 @@ class CompareStation(QWidget):
     trouble = pyqtSignal(str)
     wrote = pyqtSignal(object)
     """A report stands at this path."""
+    over_wanted = pyqtSignal(str)
+    """A candidate's lines should be seen over the chosen one's."""
     link_wanted = pyqtSignal(str)
     """A link should be looked at on the bench."""
 
@@ -86,8 +88,8 @@ class CompareStation(QWidget):
         self.judging = Judging(document, selection, feed, self)
         self.head = label("", "muted", 0.9)
         self.copy = QPushButton("copy", self)
-        self.save = QPushButton("save as CSV …", self)
-        self.report = QPushButton("report …", self)
+        self.save, self.columns = QPushButton("save …", self), QPushButton("columns ▾", self)
+        self.report, self.over = QPushButton("report …", self), QPushButton("one over the other", self)
         self._known: Checked = {}
         self.checking = Asker(self._check, self)
         self._build_flow()
@@ -102,15 +104,16 @@ class CompareStation(QWidget):
     def ask_save(self) -> None:
         """Ask for a file and write the figures into it."""
         start = str(Path.home() / f"{self._document.project.name} figures.csv")
-        name, _ = QFileDialog.getSaveFileName(self, "Save the figures", start, "CSV (*.csv)")
+        name, _ = QFileDialog.getSaveFileName(self, "Save the figures", start, "CSV (*.csv);;Table (*.ods)")
         if name:
             path = Path(name)
             self.save_to(path if path.suffix else path.with_suffix(".csv"))
 
     def save_to(self, path: Path) -> bool:
         """Write the figures; a failure is said."""
-        rows = [row.figures for row in self._rows() if row.figures]
-        if len(rows) < len(self._document.project.candidates):
+        marked = self.table.marked()
+        rows = [row.figures for row in self._rows() if row.figures and row.name in marked]
+        if len(rows) < len(marked):
             self.trouble.emit("The figures are still being computed; save them in a moment.")
             return False
         try:
@@ -119,6 +122,11 @@ class CompareStation(QWidget):
             self.trouble.emit(str(error))
             return False
         return True
+
+    def _on_over(self) -> None:
+        project, chosen = self._document.project, self._selection.candidate
+        others = [project.benchmark, *(one.name for one in project.candidates)]
+        self.over_wanted.emit(next((name for name in others if name != chosen), ""))
 
     def ask_report(self) -> None:
         """Ask for a file and write the report into it."""
@@ -320,7 +328,11 @@ class CompareStation(QWidget):
         low.addStretch()
         self.copy.setToolTip("the marked rows, or all, as a table for any table program")
         self.report.setToolTip("verdict, picture, figures, what differs: one page of HTML, or PDF")
-        for button in (self.report, self.copy, self.save):
+        self.over.setToolTip("the benchmark's lines over the chosen candidate, at one scale, in 3D")
+        self.save.setToolTip("the marked rows, or all, with all their bands: CSV or an OpenDocument table")
+        self.columns.setToolTip("which figures are shown and copied")
+        self.columns.setMenu(self.table.menu())
+        for button in (self.columns, self.over, self.report, self.copy, self.save):
             low.addWidget(button)
         box.addLayout(low)
         box.addWidget(self.table, 2)
@@ -351,6 +363,7 @@ class CompareStation(QWidget):
         self.copy.clicked.connect(self.table.copy)
         self.save.clicked.connect(self.ask_save)
         self.report.clicked.connect(self.ask_report)
+        self.over.clicked.connect(self._on_over)
         self._feed.likely_ready.connect(self.refresh)
         self._feed.bands_ready.connect(self.refresh)
         self._document.changed.connect(self._on_changed)

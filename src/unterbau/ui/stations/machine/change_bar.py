@@ -20,16 +20,18 @@ from unterbau.ui.widgets.plain_tip import plain_tip
 
 SORTS = {
     "brace": "a member between two spots", "panel": "a plate over three or four spots",
-    "weight": "a body at a spot: motor, vice, drag chain, box", "left_out": "a piece that you do not want",
+    "weight": "a body at a spot: motor, vice, hood, box", "chain": "a drag chain from what moves to what stands",
+    "left_out": "a piece that you do not want",
 }  # fmt: skip
-BUTTONS = {"brace": "+ brace", "panel": "+ panel", "weight": "+ weight", "left_out": "leave out"}
+BUTTONS = {"brace": "+ brace", "panel": "+ panel", "weight": "+ weight", "chain": "+ chain", "left_out": "leave out"}
 CLICKS = {
     "brace": "click two spots on the machine, or choose them here", "panel": "click three or four spots, in order "
     "round, or choose them here", "weight": "click a spot, or choose it here",
+    "chain": "click a spot on what moves, then one beside its way on what stands, or choose them here",
     "left_out": "click a spot of the piece that goes, or choose it here",
 }  # fmt: skip
-WANTED = {"brace": 2, "panel": 4, "weight": 1, "left_out": 1}
-LEAST = {"brace": 2, "panel": 3, "weight": 1, "left_out": 1}
+WANTED = {"brace": 2, "panel": 4, "weight": 1, "chain": 2, "left_out": 1}
+LEAST = {"brace": 2, "panel": 3, "weight": 1, "chain": 2, "left_out": 1}
 MOST = 4
 
 

@@ -6,7 +6,7 @@ import numpy as np
 from PyQt6.QtCore import QObject, QPointF, pyqtSignal
 
 from unterbau.errors import InputError
-from unterbau.machine.changes.change import Brace, Change, LeftOut, Measured, Panel, Partless, Weight, footings
+from unterbau.machine.changes.change import Brace, Chain, Change, LeftOut, Measured, Panel, Partless, Weight, footings
 from unterbau.machine.changes.linked import change_of, free_id, with_change
 from unterbau.machine.changes.offered import Offered, axis_seen, moved_along, offered, seen, words_of
 from unterbau.machine.machine import Machine, lay_out, not_standing
@@ -228,6 +228,8 @@ def made_of(draft: Draft, machine: Machine) -> Change:
             return Panel(name, spots)
         case "weight":
             return Weight(name, spots[0])
+        case "chain":
+            return Chain(name, spots[0], spots[1])
         case _:
             return LeftOut(name, spots[0].piece)
 
@@ -235,7 +237,7 @@ def made_of(draft: Draft, machine: Machine) -> Change:
 def with_footing(one: Change, number: int, footing: Footing) -> Change:
     """Return a change with one of its spots elsewhere."""
     match one:
-        case Brace():
+        case Brace() | Chain():
             return replace(one, a=footing) if number == 0 else replace(one, b=footing)
         case Panel():
             return replace(one, corners=tuple(footing if n == number else f for n, f in enumerate(one.corners)))

@@ -49,7 +49,9 @@ LENS_KEYS = (
 ADDED = (
     ("brace", "Add a brace", "a member between two spots"),
     ("panel", "Add a panel", "a plate over three or four spots"),
-    ("weight", "Add a weight", "a body at a spot"), ("left_out", "Leave a piece out", "where the rest still stands"),
+    ("weight", "Add a weight", "a body at a spot"),
+    ("chain", "Add a drag chain", "cables from what moves to what stands"),
+    ("left_out", "Leave a piece out", "where the rest still stands"),
 )  # fmt: skip
 
 

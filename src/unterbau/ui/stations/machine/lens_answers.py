@@ -118,8 +118,8 @@ class LensAnswers(QObject):
             self._limits.ask((self._asked, self.cut))
 
     def _limit(self, asked: tuple[tuple[Machine, Place], Cut], progress: Progress) -> Limit | None:
-        del progress
-        return limit(self.shakes.known(asked[0]), asked[1])
+        known: Shakes | None = self.shakes.known(asked[0])  # may have had to make room since it was asked for
+        return limit(known or shakes(*asked[0], progress), asked[1])
 
     def _on_shakes(self, answer: object) -> None:
         del answer

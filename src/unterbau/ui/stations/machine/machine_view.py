@@ -29,7 +29,7 @@ from unterbau.ui.stations.machine.sizes_view import SizesView
 from unterbau.ui.theme import colour, em, heat, mixed
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.viewport.scene import Scene, build_scene, largest_movement, moved, size_of
-from unterbau.ui.viewport.viewport import Viewport
+from unterbau.ui.viewport.viewport import Viewport, png
 from unterbau.ui.widgets.ends_row import EndsRow
 from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
@@ -171,7 +171,7 @@ class MachineView(QWidget):
             self._draw_scene("shape")
         else:
             self.draw_now()
-        return self.viewport.png()
+        return png(self.viewport.canvas.picture())
 
     def close_view(self) -> None:
         """Give the graphics back."""
@@ -197,7 +197,7 @@ class MachineView(QWidget):
             return
         machine, likely, solved = self._shown
         if self._scene is None:
-            self._scene = build_scene(bodies_of(machine, self._drawn_place), solved.built)
+            self._scene = build_scene(bodies_of(machine, self._drawn_place, screws=True), solved.built)
             self.viewport.show_scene(self._scene)
         flex = lens == "flex"
         u = self.movement()
@@ -354,7 +354,7 @@ class MachineView(QWidget):
         self._pages.addWidget(self.viewport)
         self._pages.addWidget(self.drawing)
         box.addLayout(self._pages, 1)
-        bottom = QHBoxLayout()
+        bottom = self.bottom = QHBoxLayout()
         bottom.addWidget(self.factor_text)
         self.factor.setRange(0, 5 * TICKS)
         self.factor.setFixedWidth(round(9 * unit))

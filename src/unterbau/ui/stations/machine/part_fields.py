@@ -9,7 +9,7 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.assemblies.checks import MOST_ADDED, MOST_PLAY, PLATE, thickest
+from unterbau.machine.assemblies.checks import BED, LONGEST_RUN, MOST_ADDED, MOST_PLAY, MOST_STRIPS, PLATE, thickest
 from unterbau.machine.changes.checks import HEAVIEST
 from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
@@ -22,6 +22,7 @@ from unterbau.sections.section import section
 from unterbau.sections.sold import sold_in
 from unterbau.structure.parts import (
     Cutter,
+    DragChain,
     Drive,
     Guide,
     Hung,
@@ -93,6 +94,10 @@ BACKING = Field(
     "backing", "rail strips", "quantity", low=0.0, high=0.03, hint="thickness of a strip under each rail; 0 is none"
 )
 LOWER = Field("under_thickness", "that layer", "quantity", low=0.001, high=PLATE, hint="part of the whole thickness")
+STRIPS = Field(
+    "strips", "T-slot plates", "count", low=0, high=MOST_STRIPS,
+    hint="so many extruded plates with T-slots side by side; 0 is one plain plate",
+)  # fmt: skip
 SEALED = Field("sealed", "timber is", "choice", lambda: ((False, "bare"), (True, "sealed all round")))
 RIBS = (
     Field("rib_height", "ribs stand", "quantity", low=0.01, high=0.2),
@@ -113,6 +118,15 @@ SEAM = (
 def joint_choices() -> Choices:
     """Return every kind of joint, and values of one's own."""
     return (*((one.id, one.label) for one in joints().values()), (BOLTS, "bolts, computed"), (OWN, "own values"))
+
+
+ENDS = Field(
+    "ends", "screw ends", "choice",
+    lambda: (
+        ("floating", "one fixed, other floating"), ("free", "one fixed, other free"), ("held", "both only held"),
+        ("fixed", "both fixed"),
+    ),
+)  # fmt: skip
 
 
 def _own_joint(attribute: str, caption: str, scale: float, unit: str) -> Field:
@@ -207,6 +221,10 @@ FIELDS: dict[type, tuple[Field, ...]] = {
     Motor: (
         Field("kind", "motor", "choice", lambda: tuple((one.id, one.label) for one in motors().values())),
         Field("torque", "holds, 0 = usual", "quantity", kind="plain", unit="N·m", low=0.0, high=100.0),
+        Field(
+            "on", "runs for, 0 = always", "quantity", kind="plain", unit="s", low=0.0, high=LONGEST_RUN,
+            hint="how long it may run before it has to rest, by its plate; 0 where it may run without end",
+        ),
     ),
     Spindle: (
         Field("mass", "mass", "quantity", kind="mass", low=0.05, high=500),
@@ -228,6 +246,12 @@ FIELDS: dict[type, tuple[Field, ...]] = {
         Field("length", "along X", "quantity", low=0.002, high=2.0),
         Field("depth", "along Y", "quantity", low=0.002, high=2.0),
         Field("height", "along Z", "quantity", low=0.002, high=2.0),
+    ),
+    DragChain: (
+        Field("width", "width", "quantity", low=0.005, high=0.3),
+        Field("height", "height of a link", "quantity", low=0.005, high=0.2),
+        Field("radius", "bent over", "quantity", low=0.01, high=0.5),
+        Field("per_metre", "filled", "quantity", kind="plain", unit="kg/m", low=0.01, high=50.0),
     ),
     Cutter: (
         Field("diameter", "diameter", "quantity", low=0.0005, high=0.06),
@@ -288,7 +312,8 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
     if isinstance(part, Plate):
         ribbed = (_added("ribs", "ribs"), *(RIBS if part.ribs else ())) if key in kind.ribbed else ()
         timber = any(materials()[one].kind == "timber" for one in (part.material, part.under) if one)
-        more = (*((LOWER,) if part.under else ()), *((SEALED,) if timber else ()))
+        slots = key == BED and (part.strips or (materials()[part.material].kind == "aluminium" and part.under is None))
+        more = (*((LOWER,) if part.under else ()), *((SEALED,) if timber else ()), *((STRIPS,) if slots else ()))
         return (replace(fields[0], high=thickest(key)), *fields[1:], *more, *ribbed)
     if isinstance(part, Member):
         fields = (fields[0], _materials(sold_in(part.section), part.material), *fields[2:])
@@ -307,8 +332,10 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         return (*own, *(gussets if key in kind.gusseted else ()))
     if isinstance(part, Guide) and kind.faces is not None and key == kind.faces[0]:
         return (*fields, MOUNT)
-    if isinstance(part, Drive) and kind.most_drives.get(key, 1) > 1:
-        return (*fields, Field("count", "how many", "count", low=1, high=kind.most_drives[key]))
+    if isinstance(part, Drive):
+        most = kind.most_drives.get(key, 1)
+        many = (Field("count", "how many", "count", low=1, high=most),) if most > 1 else ()
+        return (fields[0], *((ENDS,) if drives()[part.kind].is_screw else ()), *fields[1:], *many)
     return fields
 
 
@@ -338,4 +365,6 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
     if isinstance(part, Plate) and attribute == "under":
         half = part.under_thickness if 0.001 <= part.under_thickness < part.thickness else part.thickness / 2
         return replace(part, under=str(value) if value else None, under_thickness=half if value else 0.0)
+    if isinstance(part, Plate) and attribute == "material" and materials()[str(value)].kind != "aluminium":
+        return replace(part, material=str(value), strips=0)
     return replace(part, **changed)

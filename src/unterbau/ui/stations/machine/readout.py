@@ -10,7 +10,7 @@ from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.parts_list.bill import Cost
 from unterbau.structure.parts import Place
-from unterbau.studies.answers import Answers, LikelyAnswers
+from unterbau.studies.answers import Answers, Early, LikelyAnswers
 from unterbau.studies.compliance import softest
 from unterbau.studies.hurry import Hurry
 from unterbau.studies.places import place_words
@@ -156,10 +156,17 @@ class Readout(QWidget):
     def show_cost(self, cost: Cost, prices: PriceBook) -> None:
         """Show what the machine costs and whose prices these are."""
         self.figures["money"].setText(money_text(cost.money, prices))
+        invented = ", some of it invented" if cost.invented else ""
         missing = f"; without a price: {', '.join(cost.unpriced)}" if cost.unpriced else ""
-        self.figures["money"].setToolTip(plain_tip(f"parts and material by the price book of {prices.date}{missing}"))
-        count = f", {len(cost.unpriced)} missing" if cost.unpriced else ""
-        self.spreads["money"].setText(("invented prices" if cost.invented else f"of {prices.date}") + count)
+        words = f"parts and material by the price book of {prices.date}{invented}{missing}"
+        self.figures["money"].setToolTip(plain_tip(words))
+        told = "invented prices" if cost.invented else f"of {prices.date}"
+        self.spreads["money"].setText(f"{len(cost.unpriced)} without price" if cost.unpriced else told)
+
+    def show_early(self, early: Early) -> None:
+        """Show the bands of the stiffness; what asks for the whole travel is still computed."""
+        for axis, band in enumerate(early.stiffness):
+            self.bands[axis].setText(f"{band_text(band, self._scale)}  …")
 
     def show_bands(self, answers: Answers | None, wanted: Targets, missed: str = "") -> None:
         """Show the bands and whether they meet the brief, or that they are being computed."""

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton, QVBoxLayout, 
 
 from unterbau.catalogue.cuts import Cut
 from unterbau.machine.machine import Machine, link, links
-from unterbau.mechanics.receptance import ComplexArray
+from unterbau.mechanics.arrays import ComplexArray
 from unterbau.studies.shake import Shakes, Swing, tapped
 from unterbau.studies.stability import Limit
 from unterbau.ui.theme import em, font

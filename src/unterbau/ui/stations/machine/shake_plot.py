@@ -5,7 +5,7 @@ import pyqtgraph as pg
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QWidget
 
-from unterbau.mechanics.receptance import ComplexArray
+from unterbau.mechanics.arrays import ComplexArray
 from unterbau.studies.shake import Shaking
 from unterbau.studies.stability import Limit
 from unterbau.ui.theme import colour, font

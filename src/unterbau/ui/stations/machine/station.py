@@ -24,11 +24,13 @@ from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.accounts import Accounts
 from unterbau.ui.stations.machine.advice import Advice
+from unterbau.ui.stations.machine.ahead import neighbours
 from unterbau.ui.stations.machine.bench import Bench
 from unterbau.ui.stations.machine.candidates import Candidates
 from unterbau.ui.stations.machine.changing import Changing
 from unterbau.ui.stations.machine.commands import link_commands, station_commands
 from unterbau.ui.stations.machine.first_steps import FirstSteps
+from unterbau.ui.stations.machine.ghosting import Ghosting
 from unterbau.ui.stations.machine.load_path import LoadPath
 from unterbau.ui.stations.machine.machine_view import MachineView
 from unterbau.ui.stations.machine.part_fields import with_value
@@ -62,6 +64,7 @@ class MachineStation(QWidget):
         self.accounts = Accounts(document, selection, view, feed, self.view.behind, self)
         self.first_steps = FirstSteps(self)
         self.changing = Changing(document, selection, self.view.viewport, self.view.change_bar, self)
+        self.ghosting = Ghosting(document, selection, self.view, self.view.bottom, self)
         self._trials: tuple[Trial, ...] = ()
         self._advised: object = None
         self._build()
@@ -169,6 +172,7 @@ class MachineStation(QWidget):
         self.feed.likely_ready.connect(self._on_likely)
         self.feed.waiting.connect(self._on_waiting)
         self.feed.bands_ready.connect(self._on_bands)
+        self.feed.early_ready.connect(self.readout.show_early)
         self.feed.failed.connect(self.trouble)
         self.feed.progressed.connect(self.readout.busy.setText)
         self.load_path.chosen.connect(self._on_link_clicked)
@@ -264,6 +268,7 @@ class MachineStation(QWidget):
             self._advised = advised
             self._on_advice(())
         self.advice.ask_for(machine, wanted, self._selection.place, project.prices)
+        self.feed.prepare(neighbours(machine, key))
         if self.bench.explains and key != SIZES:
             self._explain(machine, key)
 

@@ -56,7 +56,8 @@ class TrialRow(QAbstractButton):
         gains = ", ".join(f"{name} {percent(gain)}" for name, gain in zip(AXES, trial.gain, strict=True))
         self._heavier, unit = in_units(trial.mass, "kg", units)
         more = f"{signed(self._heavier)} {unit}, {signed(trial.money, 0)} {currency}"
-        text = f"{trial.alternative.text}: stiffness {gains}; {more}"
+        why = f"; {trial.reason}" if trial.reason else ""
+        text = f"{trial.alternative.text}: stiffness {gains}; {more}{why}"
         self.setAccessibleName(text)
         self.setToolTip(plain_tip(f"{text}, likely\nclick to put it in; Ctrl+Z takes it back"))
         self.update()

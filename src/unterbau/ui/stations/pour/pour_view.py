@@ -11,6 +11,7 @@ from typing_extensions import override
 from unterbau.shop.pour.cure import BEARS
 from unterbau.shop.pour.plan import MOULD
 from unterbau.studies.pouring import Poured
+from unterbau.ui.stations.pour.form_picture import draw_form
 from unterbau.ui.theme import colour, em, font, heat
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.units import length_text
@@ -100,6 +101,8 @@ class PourView(QWidget):
         box = QRectF(0, 0, wide * scale, tall * scale)
         box.moveCenter(area.center())
         self._wall(painter, made, box, max(made.room.wall * scale, 3.0))
+        if made.plan.part == MOULD and made.panels:
+            draw_form(painter, made.panels, box, scale, self._view.units)
         count, lifts = len(made.cure.lifts), made.cure.lifts
         high = box.height() / count
         for lift in lifts:

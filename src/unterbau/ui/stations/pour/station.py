@@ -32,6 +32,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
+from unterbau.ui.widgets.instrument_box import Answer, InstrumentBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.units import Units, length_text, mass_text, stiffness_text, told, tolerance_text
@@ -77,6 +78,7 @@ class PourStation(FollowingPage):
         self.recipe, self.form = RecipeView(view, self), PlanForm(view, self)
         self.batches, self.holds = label("", size=0.94), label("", "muted", 0.88)
         self.warnings, self.caution = label("", "error", 0.9), label("", "muted", 0.84)
+        self.instrument, self.read = InstrumentBox(self), QPushButton("read how warm it is", self)
         self.card, self.dates = QPushButton("recipe card …", self), QPushButton("dates …", self)
         self._build()
         self.what.activated.connect(self._on_what)
@@ -89,12 +91,18 @@ class PourStation(FollowingPage):
         self.gains.failed.connect(self.trouble)
         self.card.clicked.connect(self._ask_card)
         self.dates.clicked.connect(self._ask_dates)
+        self.read.clicked.connect(lambda: self.instrument.ask("warmth"))
+        self.instrument.changed.connect(self._show_instrument)
+        self.instrument.said.connect(self._on_said)
+        self.instrument.trouble.connect(self.form.say)
+        self._show_instrument()
         self.follow(document, selection, view)
 
     def show_machine(self) -> None:
         """Show the chosen candidate's pour, and ask for its answers."""
         project, name = self._document.project, self._selection.candidate
         machine = project.candidate(name).machine
+        self.instrument.show_machine(machine)
         cavities = cavities_of(lay_out(machine))
         labels = {one.key: one.label for one in links(machine)}
         if self._part not in (MOULD, *(one.part for one in cavities)):
@@ -129,6 +137,7 @@ class PourStation(FollowingPage):
         """Stop what is computed behind."""
         self.answers.close()
         self.gains.close()
+        self.instrument.asker.close()
 
     def save_card(self, path: Path) -> None:
         """Write the recipe card; a failure is said."""
@@ -204,6 +213,21 @@ class PourStation(FollowingPage):
 
     def _on_what(self, index: int) -> None:
         self.choose(str(self.what.itemData(index)))
+
+    def _show_instrument(self) -> None:
+        typed = self.instrument.is_typed
+        self.read.setEnabled(not typed)
+        self.read.setToolTip("choose an instrument first" if typed else "take the shop's temperature from it")
+
+    def _on_said(self, answer: Answer) -> None:
+        """Take what a thermometer shows; what is no temperature is refused."""
+        reading = answer.reading
+        if reading is None or reading.sort != "temperature":
+            self.form.say(
+                f"the instrument sent {'a ' + reading.sort if reading else 'nothing'}; expected a temperature"
+            )
+            return
+        self.form.change("shop", round(reading.value, 1))
 
     def _on_lift(self, thick: float) -> None:
         self.form.change("lift", thick)
@@ -284,8 +308,14 @@ class PourStation(FollowingPage):
             row.addWidget(button)
         row.addStretch(1)
         column.addLayout(row)
+        warmth = QHBoxLayout()
+        warmth.addWidget(self.instrument, 1)
+        warmth.addWidget(self.read)
+        self.read.setFont(font(0.88))
+        self.read.setProperty("small", True)
         column.addWidget(heading("the pour"))
         column.addWidget(self.form)
+        column.addLayout(warmth)
         for one in (self.batches, self.holds, self.caution):
             one.setWordWrap(True)
         column.addWidget(self.holds)

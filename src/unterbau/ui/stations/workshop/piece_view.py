@@ -72,6 +72,9 @@ class PieceView(QWidget):
             painter.setPen(QPen(colour("accent"), 1.2))
             painter.setBrush(Qt.BrushStyle.NoBrush if one.hole.sort == "clearance" else colour("accent"))
             painter.drawEllipse(place, radius, radius)
+            if one.hole.sunk:
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawEllipse(place, one.hole.bore * scale / 2, one.hole.bore * scale / 2)
         name = FACES.get(view.name, view.name)
         if name:
             painter.setPen(colour("muted"))

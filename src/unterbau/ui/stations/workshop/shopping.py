@@ -14,7 +14,8 @@ from unterbau.machine.item_words import item_words
 from unterbau.machine.machine import bill_of, lay_out, links
 from unterbau.parts_list.bill import Item
 from unterbau.project import edits
-from unterbau.shop.making import how_of
+from unterbau.shop.bars import BarPlan
+from unterbau.shop.listed import bought_whole, hows_of
 from unterbau.shop.offer_words import chosen_words, read_line_offers, read_postage
 from unterbau.shop.offers import WISHES, Chosen, Wish, choose, with_offers
 from unterbau.shop.pieces import pieces_of
@@ -37,8 +38,6 @@ from unterbau.ui.stations.workshop.shopping_page import ShoppingPage
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.units import mass_text
 
-OUTSIDE = ("have made", "print")
-"""Ways of making that are told with a line."""
 TABLES = "CSV (*.csv);;OpenDocument table (*.ods)"
 
 
@@ -67,10 +66,6 @@ class Shopping(QObject):
         project = self._document.project
         machine = project.candidate(self._selection.candidate).machine
         labels = {one.key: one.label for one in links(machine)}
-        for piece in pieces_of(lay_out(machine)):
-            how = how_of(piece, self._selection.candidate, project.shop.made, project.brief.tools)
-            if how in OUTSIDE and piece.part in labels:
-                labels[piece.part] = f"{labels[piece.part].partition(':')[0]}: {how}"
         shop, found = project.shop, self._basket()
         self.page.show_basket(found, labels, project.prices, project.brief.money, _today())
         try:
@@ -79,6 +74,12 @@ class Shopping(QObject):
         except InputError as error:
             words = error.problem
         self.page.show_offers(shop.offers, shop.postage, shop.wish, words)
+
+    def show_bars(self, plans: tuple[BarPlan, ...]) -> None:
+        """Say what bars that are bought whole cost beside what the list counts of them."""
+        project = self._document.project
+        machine = project.candidate(self._selection.candidate).machine
+        self.page.show_whole(bought_whole(plans, bill_of(machine, project.prices)), project.prices)
 
     def save_to(self, path: Path) -> None:
         """Write the list; a failure is said."""
@@ -106,7 +107,8 @@ class Shopping(QObject):
         listed = with_pours(bill_of(machine, project.prices), lay_out(machine), pours)
         items = tuple(one for one in listed if one.mass or one.money)
         words = tuple(self._words(one) for one in items)
-        return basket(items, words, project.shop.bought, name)
+        hows = hows_of(items, pieces_of(lay_out(machine)), name, project.shop.made, project.brief.tools)
+        return basket(items, words, project.shop.bought, name, hows)
 
     def _words(self, one: Item) -> str:
         if one.part.startswith(f"{POUR} "):

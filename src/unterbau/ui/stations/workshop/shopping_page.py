@@ -5,6 +5,7 @@ from functools import partial
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import (
     QAbstractItemView,
+    QButtonGroup,
     QGridLayout,
     QHBoxLayout,
     QHeaderView,
@@ -16,6 +17,7 @@ from PyQt6.QtWidgets import (
 )
 
 from unterbau.catalogue.prices import PriceBook, money_text
+from unterbau.shop.listed import Whole, groups_of
 from unterbau.shop.offer_words import line_offers_text, postage_text
 from unterbau.shop.offers import WISHES, Offer, Postage
 from unterbau.shop.shopping import STATES, Basket, Row, held_up
@@ -28,6 +30,10 @@ from unterbau.ui.widgets.quantity_field import QuantityField
 from unterbau.ui.widgets.typed_line import TypedLine
 
 COLUMNS = ("what", "for", "money", "state", "paid", "due")
+HOW_TIPS = {
+    "all": "all lines", "make": "stock for what you make", "have made": "what somebody else makes",
+    "print": "what is printed", "buy": "what is bought as it is",
+}  # fmt: skip
 WHAT, FOR, MONEY, STATE, PAID, DUE = range(6)
 OFFERS_TIP = (
     "what shops ask for each, from how many on, in how many days: Iron yard 12.50 from 10 in 5 days; Screw shop 11.90"
@@ -95,6 +101,9 @@ class ShoppingPage(QWidget):
         self.due: list[TypedLine] = []
         self.held, self.chosen = label("", "muted", 0.9), label("", "muted", 0.9)
         self.offers, self.postage = TypedLine(self), TypedLine(self)
+        self.how = "all"
+        self.groups, self._chips, self.chips = QButtonGroup(self), QHBoxLayout(), dict[str, QPushButton]()
+        self.whole = label("", "muted", 0.9)
         self.wish = ChoiceBox("Which basket is wanted", tuple((one, f"{one} basket") for one in WISHES), self)
         self.problem = label("", "error", 0.88)
         self._told: tuple[tuple[Offer, ...], str] = ((), "")
@@ -142,8 +151,51 @@ class ShoppingPage(QWidget):
         self.basket = basket
         if anew:
             self._fill()
+        self._show_groups(book)
         for number, row in enumerate(basket.rows):
             self._show(number, row, labels.get(row.part, row.part.replace("_", " ")), book)
+
+    def show_whole(self, whole: Whole, book: PriceBook) -> None:
+        """Say what whole bars cost more than what the list counts of them."""
+        more = whole.bars - whole.pieces
+        text = (
+            f"bars are bought whole: {money_text(whole.bars, book)} for pieces of {money_text(whole.pieces, book)}; "
+            f"{money_text(more, book)} of it goes back into the rack, and is not in the plan"
+        )
+        self.whole.setText(text if more >= 0.5 else "")
+        self.whole.setVisible(bool(self.whole.text()))
+
+    def show_how(self, how: str) -> None:
+        """Show the lines that are had in one way, or all."""
+        self.how = how if how in self.chips else "all"
+        self.chips[self.how].setChecked(True)
+        for number, row in enumerate(self.basket.rows):
+            self.table.setRowHidden(number, self.how not in ("all", row.how))
+
+    def _show_groups(self, book: PriceBook) -> None:
+        """Offer the ways in which lines are had, with their count and money."""
+        told = {"all": f"all {len(self.basket.rows)}"}
+        for one in groups_of(self.basket):
+            told[one.how] = f"{one.how} {one.lines} · {money_text(one.money, book)}"
+        if list(told) != list(self.chips):
+            for old in self.chips.values():
+                self.groups.removeButton(old)
+                old.deleteLater()
+            self.chips = {how: self._chip(how) for how in told}
+        for how, text in told.items():
+            self.chips[how].setText(text)
+        self.show_how(self.how)
+
+    def _chip(self, how: str) -> QPushButton:
+        chip = QPushButton(self)
+        chip.setCheckable(True)
+        chip.setFont(font(0.88))
+        chip.setProperty("small", True)
+        chip.setToolTip(HOW_TIPS[how])
+        chip.clicked.connect(partial(self.show_how, how))
+        self.groups.addButton(chip)
+        self._chips.insertWidget(self._chips.count() - 1, chip)
+        return chip
 
     def _fill(self) -> None:
         self.table.setRowCount(0)
@@ -269,6 +321,11 @@ class ShoppingPage(QWidget):
             header.setFont(font(0.88))
             rows.hide()
             rows.setDefaultSectionSize(round(2.0 * unit))
+        self._chips.addStretch(1)
+        box.addLayout(self._chips)
+        self.whole.setWordWrap(True)
+        self.whole.hide()
+        box.addWidget(self.whole)
         box.addWidget(self.held)
         box.addWidget(self.table, 1)
         box.addLayout(self._bottom())

@@ -208,6 +208,7 @@ class WorkshopStation(FollowingPage):
             told = shop.sheet(cut.material, cut.thickness)
             thickness.show_plan(cut, told, self._chosen)
         self._show_summary(plans)
+        self.shopping.show_bars(plans[0])
         self._show_work(plans)
 
     def _show_work(self, plans: Plans | None) -> None:

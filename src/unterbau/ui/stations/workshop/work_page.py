@@ -56,6 +56,8 @@ class Work:
     lift: float
     """One person lifts, kg."""
     fasteners: tuple[Fastener, ...]
+    unsettled: tuple[str, ...] = ()
+    """What one has to settle oneself."""
 
 
 class WorkPage(QWidget):
@@ -73,6 +75,7 @@ class WorkPage(QWidget):
             label(LIFTING, "muted", 0.86),
             label("", size=0.9),
         )
+        self.unsettled = label("", size=0.9)
         self.tasks = _table(("work", "how many", "minutes each", "hours"), "Hours of work")
         self.fasteners = _table(("screws and what goes with them", "how many", "for"), "Fasteners to buy")
         self.loads = _table(("what is lifted", "mass", "in balance at X, Y, Z", "who"), "What has to be lifted")
@@ -105,6 +108,7 @@ class WorkPage(QWidget):
             for one in work.loads
         ])  # fmt: skip
         _fill(self.fasteners, [(one.words, str(one.count), ", ".join(one.of)) for one in work.fasteners])
+        self.unsettled.setText("\n".join(f"– {text}" for text in work.unsettled) or "nothing")
         lines = [
             f"{piece.label} {piece.count} × {piece.names[0]}: {mass_text(made.mass, units, 2)} and {made.hours:.1f} h "
             f"each, {made.bending:.0%} as stiff as full"
@@ -153,6 +157,9 @@ class WorkPage(QWidget):
         box.addWidget(self.loads)
         box.addWidget(heading("fasteners"))
         box.addWidget(self.fasteners)
+        box.addWidget(heading("to be settled before drilling"))
+        self.unsettled.setWordWrap(True)
+        box.addWidget(self.unsettled)
         box.addWidget(heading("printed"))
         self.printed.setWordWrap(True)
         box.addWidget(self.printed)

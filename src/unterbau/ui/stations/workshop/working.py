@@ -10,6 +10,7 @@ from unterbau.machine.machine import Machine, lay_out
 from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.shop.bars import BarPlan
+from unterbau.shop.by_eye import unsettled
 from unterbau.shop.fasteners import fasteners_of
 from unterbau.shop.hours import Pace, hours_of
 from unterbau.shop.lifting import loads_of
@@ -59,7 +60,7 @@ class Working(QObject):
         prints = tuple((one, print_of(one, shop.printing)) for one in pieces if hows[one.label] == "print")
         lift = project.brief.lift
         loads, screws = loads_of(structure), fasteners_of(structure)
-        self.page.show_work(Work(hours, loads, prints, shop.pace, shop.printing, lift, screws))
+        self.page.show_work(Work(hours, loads, prints, shop.pace, shop.printing, lift, screws, unsettled(structure)))
 
     def choose_how(self, piece: ShopPiece, how: str) -> None:
         """Let somebody make a piece."""
