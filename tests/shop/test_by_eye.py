@@ -38,7 +38,7 @@ def test_brackets_screws_by_hand() -> None:
 def test_a_plate_on_edge_says_that_it_wants_a_foot() -> None:
     texts = unsettled(lay_out(MovingGantry()))
     (left,) = [one for one in texts if "left side stands on 2 blocks" in one]
-    assert "8 screws M5, 32 × 36 mm apart" in left
+    assert "8 screws M5, 32 mm × 36 mm apart" in left
     assert "nor is its give in the prediction" in left
     assert not any("Z plate stands" in one for one in texts), "what lies on blocks with its face needs none"
 

@@ -81,6 +81,7 @@ def test_a_mode_swings_can_be_held_and_is_told_in_words(window: MainWindow, qtbo
     view._swing.stop()
     held = view.viewport.canvas.points("faces")
     qtbot.wait(200)
+    view.draw_now()  # as when an answer comes late
     assert np.array_equal(held, view.viewport.canvas.points("faces"))
     before = bar.detail.text()
     bar.modes.setFocus()

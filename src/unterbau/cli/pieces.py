@@ -16,6 +16,7 @@ from unterbau.cli import output
 def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> None:
     """Print the bars, plates and rounds that a candidate of PROJECT is made of."""
     from unterbau.files.project_json import candidate_named, read_project
+    from unterbau.machine.item_words import text_words
     from unterbau.machine.machine import lay_out
     from unterbau.materials.material import material
     from unterbau.shop.by_eye import unsettled
@@ -68,5 +69,5 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
         lines += [f"     {count} × {text}" for text, count in words.items()]
     lines.append("screws that the machine sets, with what goes with them")
     lines += [f"   {one.count} × {one.words}: {', '.join(one.of)}" for one in screws]
-    lines += ["to be settled before drilling", *(f"   {text}" for text in unsettled(structure))]
+    lines += ["to be settled before drilling", *(f"   {text_words(text, units)}" for text in unsettled(structure))]
     output.write(target, "\n".join(lines) + "\n")

@@ -104,6 +104,6 @@ def _on_edge(step: Blocks, structure: Structure) -> str:
     screw, wide, long = size.block_screws
     return (
         f"the {plate.name} stands on {len(open_seats)} blocks with its edge, {plate.height * 1e3:g} mm wide: their "
-        f"{4 * len(open_seats)} screws {screw}, {wide * 1e3:g} × {long * 1e3:g} mm apart, want a foot plate under it; "
-        "take its thickness off the plate. It is not in the list, nor is its give in the prediction"
+        f"{4 * len(open_seats)} screws {screw}, {wide * 1e3:g} mm × {long * 1e3:g} mm apart, want a foot plate "
+        "under it; take its thickness off the plate. It is not in the list, nor is its give in the prediction"
     )

@@ -237,6 +237,7 @@ class MachineView(QWidget):
             borne, known = self.behind.known_limit()
             self.shake_bar.show_shakes(machine, shakes, self._selection.link, self._view.units)
             self.shake_bar.show_limit(borne, self.behind.cut, known)
+            self._move_swung()
             if not self.shake_bar.pause.isChecked():
                 self._swing.start()
 
@@ -260,18 +261,22 @@ class MachineView(QWidget):
 
     def _on_swing(self) -> None:
         """Draw the next picture of the swinging mode."""
-        if self._shown is None or self._scene is None or self.lens != "shake" or not self.isVisible():
-            return
-        shakes = self.behind.known_shakes()
-        if shakes is None:
+        if self.lens != "shake" or not self.isVisible() or self.behind.known_shakes() is None:
             return
         self._phase += PHASE
-        shape = shakes.likely.swings[self.shake_bar.number].shape
-        scale = DRAWN * size_of(self._scene) * float(np.sin(self._phase))
-        self.viewport.move_points(moved(self._scene, shape, scale), ghost=True)
+        self._move_swung()
         self.viewport.draw()
         if not self.shake_bar.pause.isChecked():
             self._swing.start()
+
+    def _move_swung(self) -> None:
+        """Put the points where the mode has them now; one that is held keeps its shape when all is redrawn."""
+        shakes = self.behind.known_shakes()
+        if self._shown is None or self._scene is None or shakes is None:
+            return
+        shape = shakes.likely.swings[self.shake_bar.number].shape
+        scale = DRAWN * size_of(self._scene) * float(np.sin(self._phase))
+        self.viewport.move_points(moved(self._scene, shape, scale), ghost=True)
 
     def _fit_factor(self, u: FloatArray) -> None:
         assert self._scene is not None

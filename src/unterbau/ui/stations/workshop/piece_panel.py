@@ -78,7 +78,11 @@ class PiecePanel(QWidget):
         size += f" × {length_text(piece.width, units)}" if piece.width else ""
         net = piece.mass - piece.drilled
         drilled = f" ({mass_text(net, units)} drilled)" if piece.drilled > 0.0005 else ""
-        told = [text for text in unsettled(lay_out(machine)) if any(f"the {name} " in text for name in piece.names)]
+        told = [
+            text_words(text, units)
+            for text in unsettled(lay_out(machine))
+            if any(f"the {name} " in text for name in piece.names)
+        ]
         mass = f"{mass_text(piece.mass, units)} each{drilled}"
         line = f"{material(piece.material).label}, {size}, {mass}: {', '.join(piece.names)}"
         self.words.setText("\n".join((line, *told[:1])))

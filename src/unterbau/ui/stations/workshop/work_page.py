@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from unterbau.errors import InputError
+from unterbau.machine.item_words import text_words
 from unterbau.shop.fasteners import Fastener
 from unterbau.shop.hours import Hours, Pace
 from unterbau.shop.lifting import Load, who_lifts
@@ -108,7 +109,7 @@ class WorkPage(QWidget):
             for one in work.loads
         ])  # fmt: skip
         _fill(self.fasteners, [(one.words, str(one.count), ", ".join(one.of)) for one in work.fasteners])
-        self.unsettled.setText("\n".join(f"– {text}" for text in work.unsettled) or "nothing")
+        self.unsettled.setText("\n".join(f"– {text_words(text, units)}" for text in work.unsettled) or "nothing")
         lines = [
             f"{piece.label} {piece.count} × {piece.names[0]}: {mass_text(made.mass, units, 2)} and {made.hours:.1f} h "
             f"each, {made.bending:.0%} as stiff as full"
