@@ -92,6 +92,7 @@ def test_how_a_screw_is_held_and_how_long_a_motor_runs_survive_saving() -> None:
     assert parse_project(project_text(opened)) == opened
     then = router(parse_project(before.read_text(encoding="utf-8")).candidates[0].machine)
     assert (then.x_drive.ends, then.x_motor.on) == ("floating", 0.0)
+    assert then.side_foot == MovingGantry().side_foot, "sides that stood on their blocks get a foot"
 
 
 def test_the_shop_survives_saving_and_its_faults_are_named() -> None:

@@ -1,4 +1,4 @@
-"""What is counted without a place: brackets' screws by hand, dowels, plates that stand on blocks with their edge."""
+"""What is counted without a place: brackets' screws by hand, dowels."""
 
 from dataclasses import replace
 
@@ -33,14 +33,6 @@ def test_brackets_screws_by_hand() -> None:
     rows = [one for one in by_eye(structure) if one.words == "slot nut M8"]
     assert sum(one.count for one in rows) == count
     assert any("cross joint: 24 × screw M8 × 20" in text for text in unsettled(structure))
-
-
-def test_a_plate_on_edge_says_that_it_wants_a_foot() -> None:
-    texts = unsettled(lay_out(MovingGantry()))
-    (left,) = [one for one in texts if "left side stands on 2 blocks" in one]
-    assert "8 screws M5, 32 mm × 36 mm apart" in left
-    assert "nor is its give in the prediction" in left
-    assert not any("Z plate stands" in one for one in texts), "what lies on blocks with its face needs none"
 
 
 def test_flanges_keep_their_place_by_dowels() -> None:

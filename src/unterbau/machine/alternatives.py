@@ -6,7 +6,7 @@ from typing import Any
 
 from unterbau.catalogue.drives import drive, drives, motors
 from unterbau.catalogue.guides import block, blocks
-from unterbau.catalogue.joints import joints
+from unterbau.catalogue.joints import BOLTS, joints
 from unterbau.machine.assemblies.checks import BED
 from unterbau.machine.changes.change import Change
 from unterbau.machine.changes.proposals import proposals
@@ -277,6 +277,10 @@ def _joints(machine: Machine, key: str, now: Joint) -> Iterator[tuple[str, Part]
     if now.kind in kinds and not (kinds[now.kind].bond or kinds[now.kind].rigid) and key not in SINGLE:
         for count in (now.count + 1, 2 * now.count):
             yield f"{count} × {kinds[now.kind].label}", replace(now, count=count)
+    if now.kind == BOLTS and not now.group.overhang:
+        yield f"{now.group.along + 1} rows of screws", replace(now, bolts=replace(now.group, along=now.group.along + 1))
+        if not now.group.bonded:
+            yield "epoxied besides its screws", replace(now, bolts=replace(now.group, bonded=True))
     if key in kind_of(machine).gusseted and now.gussets == 0:
         yield "two gussets in each corner", replace(now, gussets=2)
 

@@ -21,6 +21,7 @@ from unterbau.structure.parts import (
     Spindle,
     Stand,
 )
+from unterbau.structure.stand import LABELS
 from unterbau.units import Units, length_text, mass_text, number_text
 
 
@@ -100,8 +101,11 @@ def _bought(one: Part, units: Units) -> str:
             return f"{mass_text(one.mass, units)}, {number_text(one.radial / 1e6)} N/µm sideways"
         case Cutter():
             return f"⌀{length_text(one.diameter, units)}, {length_text(one.stick_out, units)} out"
+        case Stand() if one.kind == "base":
+            slab = length_text(one.thickness, units)
+            return f"{LABELS[one.kind]}, {material(one.material).label}, slab {slab}, {one.ribs} ribs each way"
         case Stand():
-            return one.kind
+            return LABELS[one.kind]
         case Hung():
             return mass_text(one.mass, units)
         case DragChain():

@@ -156,7 +156,14 @@ def _stand(part: Stand) -> tuple[str, ...]:
         known,
         "Feet and casters: common practice, no source. A workbench sways at 5 to 20 Hz with what stands on it.",
     )
-    if part.kind == "block":
+    if part.kind == "base":
+        lines += (
+            (
+                "Slab and ribs as shells, where ribs cross as one; the machine's feet on one M10 each, rough faces. "
+                "Inserts' own give and what a ribbed casting shrinks are left out."
+            ),
+        )
+    if part.kind in ("block", "base"):
         lines += ("Caution: lifting and tipping a block; two people or a hoist, and local codes.",)
     if part.kind == "welded":
         lines += ("Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand.",)

@@ -5,13 +5,14 @@ from dataclasses import fields
 from functools import lru_cache
 from typing import Protocol, TypeVar
 
+from unterbau.machine.assemblies.cast_base import stand_on_base
 from unterbau.machine.assemblies.checks import check_parts, check_sizes, check_stances
 from unterbau.machine.changes.applying import changed
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.changes.checks import check_changes
 from unterbau.machine.kind import HOLDERS, Kind, Link, More, Related, SizeField
 from unterbau.structure.layout import Layout
-from unterbau.structure.parts import Place, Sizes
+from unterbau.structure.parts import Place, Sizes, Stand
 from unterbau.structure.structure import LAID_OUT, Structure
 from unterbau.structure.vectors import Vector
 
@@ -71,7 +72,10 @@ def laid_kind(
         check_changes(machine.changes)
         lay = Layout(machine)
         put_up(lay)
-        whole = lay.structure(getattr(machine, "stand", None), lambda place: way(machine, place))
+        stand: Stand | None = getattr(machine, "stand", None)
+        if stand is not None and stand.kind == "base":
+            stand_on_base(lay, stand)
+        whole = lay.structure(stand, lambda place: way(machine, place))
         return changed(whole, machine.changes)
 
     return Kind(

@@ -4,7 +4,7 @@ from dataclasses import replace
 from math import ceil
 
 from unterbau.band import at_levels
-from unterbau.catalogue.joints import BOLTS, RIGID, Face
+from unterbau.catalogue.joints import BOLTS, RIGID, BoltGroup, Face
 from unterbau.model.bolted import ZETA as BOLTED_ZETA
 from unterbau.model.bolted import bolted_springs
 from unterbau.model.joining import joint_kind, joint_springs
@@ -19,7 +19,7 @@ from unterbau.structure.gussets import OF_LEG, PLACES
 from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Join, RibJoin, Springs, Weight
 from unterbau.structure.parts import Joint
 from unterbau.structure.spot import Spot
-from unterbau.structure.stand import REST
+from unterbau.structure.stand import BOLT, KEY, REST
 from unterbau.structure.vectors import Vector, X, Y, Z, cross, plus, scaled
 from unterbau.structure.weights import joint_mass, screw_mass
 
@@ -27,6 +27,8 @@ CAP = 0.02
 """How deep a cap grips a round post, m; common practice, no source."""
 FOOT = 0.04
 """Side of the patch a foot presses on; common practice, no source."""
+FEET_BOLT = BoltGroup(BOLT, 1, 1, 0.01, "extruded")
+"""What bolts a foot to a base: one bolt on a cast face; common practice, no source."""
 FOOTING = (1e9, 1e9, 1e9, 1e6, 1e6, 1e6)
 RIB_PITCH = 0.05
 """Between the places where a rib's foot and its plate are held together, m."""
@@ -146,8 +148,14 @@ def foot(one: Foot, model: Model) -> None:
     if isinstance(part, Laid):
         node = on_wall(model, part, place, (0.0, 0.0, -1.0), ((X, FOOT), (Y, FOOT)), False)
     model.frame.spring(REST, low, node, FOOTING, Z, X, ZETA)
-    model.feet.append(low)
     model.chains[one.name] = (low,)
+    if not one.base:
+        model.feet.append(low)
+        return
+    held = model.sheets[one.base].hold(place, (FOOT / 2, FOOT / 2))
+    k = at_levels(lambda level: bolted_springs(FEET_BOLT, level, Face(FOOT, FOOT)))
+    model.frame.spring(KEY, low, held, k, Z, X, BOLTED_ZETA)
+    model.frame.mass(low, screw_mass(BOLT))
 
 
 def springs(one: Springs, model: Model) -> None:

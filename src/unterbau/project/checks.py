@@ -16,7 +16,7 @@ from unterbau.model.joining import joint_kind
 from unterbau.model.member import member_values
 from unterbau.project.project import Project
 from unterbau.shop.state import check_shop
-from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate
+from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Part, Plate, Stand
 
 NAME_LENGTH = 120
 HELD = {"brace": "member", "panel": "plate", "weight": "hung", "chain": "run"}
@@ -96,7 +96,7 @@ def check_part(part: Part) -> None:
     match part:
         case Member():
             member_values(part)
-        case Plate() | Cutter():
+        case Plate() | Cutter() | Stand():
             material(part.material)
         case Joint():
             _joint(part)

@@ -1,19 +1,15 @@
-"""What the machine's own places do not settle: brackets and plates set by eye, feet on blocks, dowels at the end."""
+"""What the machine's own places do not settle: brackets and plates set by eye, dowels at the end."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import joint
 from unterbau.catalogue.screws import screw_lengths, screw_size
 from unterbau.shop.holes import into_bar
-from unterbau.structure.blocks import shelf_of
 from unterbau.structure.join import BasePlateJoin, EndJoin, Join
-from unterbau.structure.motion import Blocks
-from unterbau.structure.piece import Bar, PlatePiece
+from unterbau.structure.piece import Bar
 from unterbau.structure.screws import screws_of
 from unterbau.structure.structure import Structure
-from unterbau.structure.vectors import dot
 
 SCREWS = {"bracket": (2, "M8", 0.008), "gusset": (6, "M8", 0.006), "bolted-plate": (4, "M8", 0.01),
           "flange": (4, "M8", 0.012)}  # fmt: skip
@@ -75,11 +71,6 @@ def _dowels(structure: Structure) -> Iterator[ByEye]:
 def unsettled(structure: Structure) -> tuple[str, ...]:
     """Return in sentences what one has to settle oneself before drilling."""
     found: dict[str, None] = {}
-    for step in structure.flat:
-        if isinstance(step, Blocks):
-            text = _on_edge(step, structure)
-            if text:
-                found[text] = None
     counts: dict[tuple[str, str], int] = {}
     for one in by_eye(structure):
         if "by eye" in one.words:
@@ -91,19 +82,3 @@ def unsettled(structure: Structure) -> tuple[str, ...]:
             of = step.key.replace("_", " ")
             found[f"{of}: {joint(step.joint.kind).label}, with its own screws; holes as the piece has them"] = None
     return tuple(found)
-
-
-def _on_edge(step: Blocks, structure: Structure) -> str:
-    """Return what is to be settled where a plate stands on blocks with its edge, or nothing."""
-    plate, size = structure.pieces[step.plate], block(step.guide.block)
-    if not isinstance(plate, PlatePiece) or size.block_screws is None or abs(dot(step.up, plate.up)) >= 0.5:
-        return ""
-    open_seats = [seat for _, seat in step.seats if shelf_of(structure, step, seat) is None]
-    if not open_seats:
-        return ""
-    screw, wide, long = size.block_screws
-    return (
-        f"the {plate.name} stands on {len(open_seats)} blocks with its edge, {plate.height * 1e3:g} mm wide: their "
-        f"{4 * len(open_seats)} screws {screw}, {wide * 1e3:g} mm × {long * 1e3:g} mm apart, want a foot plate "
-        "under it; take its thickness off the plate. It is not in the list, nor is its give in the prediction"
-    )

@@ -151,7 +151,7 @@ def _assembly(structure: Structure) -> dict[str, float]:
         elif isinstance(step, EndJoin | BasePlateJoin):
             amount["joint"] += 1
             amount["weld"] += _around(structure, step) if isinstance(step, BasePlateJoin) else 0.0
-        elif isinstance(step, RibJoin):
+        elif isinstance(step, RibJoin) and not step.rib.cast:
             amount["weld"] += 2 * step.long
         elif isinstance(step, GussetJoin):
             amount["weld"] += 4 * step.joint.gusset_leg

@@ -128,11 +128,11 @@ def _all(structure: Structure) -> Iterator[ShopPiece]:
                 "", (step.name,), step.key, "round", f"round ⌀{step.diameter * 1e3:g}", step.material, step.length, 0.0,
                 step.diameter, (), (), mass,
             )  # fmt: skip
-        elif isinstance(step, PlatePiece):
+        elif isinstance(step, PlatePiece) and not step.cast:
             yield from _plate(step, plate_holes(step, screws, sunk))
         elif isinstance(step, BasePlateJoin):
             yield from _plate(step.plate, plate_holes(step.plate, screws, sunk))
-        elif isinstance(step, RibJoin):
+        elif isinstance(step, RibJoin) and not step.rib.cast:
             yield from _plate(step.rib, ())
         elif isinstance(step, GussetJoin):
             yield from _plate(step.plate, ())

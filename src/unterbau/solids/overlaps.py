@@ -9,7 +9,7 @@ from unterbau.solids.solids import Solid, solids
 from unterbau.structure.parts import Place
 from unterbau.structure.structure import Structure
 
-Meant = Literal["bore", "lap", "inlet", "recess", "cut", "seat"]
+Meant = Literal["bore", "lap", "inlet", "recess", "cut", "seat", "cast"]
 LEAST = 1e-4
 """Less than this counts as touching, m."""
 MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
@@ -20,10 +20,11 @@ MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
     (frozenset({"z_drive"}), frozenset({"x_plate", "z_plate", "head_plate"}), "recess"),
     (frozenset({"spindle"}), frozenset({"shaft", "headstock", "chuck", "work"}), "bore"),
     (frozenset({"cutter"}), frozenset({"work"}), "cut"),
+    (frozenset({"stand"}), frozenset({"stand"}), "cast"),
 )
 """Links whose pieces may reach into each other: a screw's end goes through the side that holds it, a shaft sits in its
 bearings and carries its chuck, braces that cross are lapped, a stock is let in over the rails, a thick screw between
-plates in a groove, a cutter cuts. A screw runs through its nut, bearings and coupling."""
+plates in a groove, a cutter cuts; a base is poured in one with its ribs. A screw runs through its nut, bearings and coupling."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -107,6 +107,8 @@ class Foot:
     depth: float
     """From the place down to the foot, m."""
     aside: float = 0.0
+    base: str = ""
+    """The cast base that it is bolted to, where it does not stand on the ground."""
     carrier: Carrier = STILL
 
 

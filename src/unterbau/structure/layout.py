@@ -47,6 +47,14 @@ class Layout(Generic[M]):
         self._steps.append(laid)
         return laid
 
+    def begin_with(self, piece: PlatePiece, change: Callable[[Step], Step]) -> None:
+        """Put a piece that stands still before all that is laid, and change that."""
+        self._steps = [piece, *(change(step) for step in self._steps)]
+
+    def change(self, step: Step, into: Step) -> None:
+        """Lay something in a step's place."""
+        self._steps = [into if one is step else one for one in self._steps]
+
     def number(self, of: str) -> int:
         """Return how many there are of something by now, this one counted."""
         self._counts[of] = self._counts.get(of, 0) + 1

@@ -13,12 +13,12 @@ from unterbau.structure.blocks import shelf_of
 from unterbau.structure.carrier import AXES, STILL, Carrier
 from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import sawn
-from unterbau.structure.join import BasePlateJoin, EndJoin, GussetJoin, Join, RibJoin
+from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Join, RibJoin
 from unterbau.structure.line import Line
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Joint
 from unterbau.structure.piece import Bar, PlatePiece, Rod
-from unterbau.structure.stand import stand_lines
+from unterbau.structure.stand import BOLT, KEY, stand_lines
 from unterbau.structure.structure import Single, Step, Structure
 from unterbau.structure.train import TrainPart, train_parts
 from unterbau.structure.wares import member_lines, plate_names
@@ -132,6 +132,11 @@ def _plate(one: PlatePiece, _structure: Structure) -> Found:
         text = f"plate with T-slots {one.height * 1e3:g} mm, {material(one.material).label}"
         yield Line(one.key, text, one.strips, wide, mass, plate_names(one.material), long / one.strips)
         return
+    if one.cast:
+        base, (long, wide) = material(one.material), one.size
+        names = (f"fill:{base.id}", f"fill:{base.kind}")
+        yield Line(one.key, one.text, 1, long, base.rho * one.height * long * wide, names, wide)
+        return
     for made_of, thickness in one.layers:
         base = material(made_of)
         mass = base.rho * thickness * long * wide * (0.5 if one.halved else 1.0)
@@ -166,6 +171,12 @@ def _base_plate(one: BasePlateJoin, structure: Structure) -> Found:
     yield Line(
         one.key, f"bolt {size}", len(one.bolts), 0.0, len(one.bolts) * screw_mass(size), (f"joint:{size}", "joint:bolt")
     )
+
+
+@_lines.register
+def _foot(one: Foot, _structure: Structure) -> Found:
+    if one.base:
+        yield Line(KEY, f"bolt {BOLT} into an insert", 1, 0.0, screw_mass(BOLT), (f"joint:{BOLT}", "joint:bolt"))
 
 
 @_lines.register

@@ -185,7 +185,7 @@ class Cutter:
         return min(self.flute_length or FLUTES * self.diameter, self.stick_out)
 
 
-StandKind = Literal["firm", "bench", "welded", "profile", "plywood", "block"]
+StandKind = Literal["firm", "bench", "welded", "profile", "plywood", "block", "base"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,6 +199,15 @@ class Stand:
     """Of legs, box or block."""
     casters: bool = False
     """Locked casters instead of levelling feet."""
+    material: str = "epoxy-granite-10"
+    """Of a cast base."""
+    thickness: float = 0.06
+    """Of its slab, m."""
+    ribs: int = 3
+    """So many along it and as many across, on its underside; 0 for a plain slab."""
+    rib_height: float = 0.1
+    """Below the slab, m."""
+    rib_thickness: float = 0.05
 
 
 @dataclass(frozen=True, slots=True)

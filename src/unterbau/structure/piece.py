@@ -100,6 +100,8 @@ class PlatePiece(Straight):
     """So many extruded plates with T-slots side by side along it, their slots across it; 0 for one plain plate."""
     lower: tuple[str, float] | None = None
     """Material and thickness of a layer glued under it, which its height has in it, m."""
+    cast: bool = False
+    """Whether it is poured in one with its ribs: it is not cut, and bought by its mass."""
 
     @cached_property
     def length(self) -> float:

@@ -186,10 +186,13 @@ def _join(one: Join, structure: Structure) -> Iterator[Screw]:
 
 
 def _into_edge(one: Join, plate: PlatePiece, below: Spot, size: str, structure: Structure) -> Iterator[Screw]:
-    """Yield the screw that goes through a bar into the edge of a plate that stands on it."""
-    bar = structure.pieces.get(below.piece)
-    if not isinstance(bar, Bar) or plate.height < 2 * screw_size(size).d:
+    """Yield the screws that go through a bar or a plate into the edge of a plate that stands on it."""
+    host = structure.pieces.get(below.piece)
+    if not isinstance(host, Bar | PlatePiece) or plate.height < 2 * screw_size(size).d:
         return
+    faces = [(host.up, host.height)]
+    if isinstance(host, Bar):
+        faces.append((cross(host.up, host.along), host.width))
     away = minus(below.place, plate.corner)
     for way, beyond, length in (
         (plate.along, dot(away, plate.along), plate.length), (plate.across, dot(away, plate.across), plate.width),
@@ -197,17 +200,24 @@ def _into_edge(one: Join, plate: PlatePiece, below: Spot, size: str, structure: 
         if 0.0 <= beyond <= length:
             continue
         out = scaled(way, -1.0 if beyond < 0.0 else 1.0)
-        deep = next((d for w, d in ((bar.up, bar.height), (cross(bar.up, bar.along), bar.width))
-                     if abs(dot(w, out)) > FLAT), None)  # fmt: skip
+        deep = next((d for w, d in faces if abs(dot(w, out)) > FLAT), None)
         off = dot(away, plate.up)
         if deep is None or abs(off) > plate.height / 2 - screw_size(size).d:
             return
         head = plus(below.place, out, deep / 2)
-        yield Screw(
-            f"{plate.name} on {bar.name}", size, head, out, _ways(one.carrier), (bar.name, plate.name), bar.name,
-            plate.name, seen_with=(one.key, _seen(bar, head)),
-        )  # fmt: skip
+        for aside in _abreast(one, size):
+            yield Screw(
+                f"{plate.name} on {host.name}", size, plus(head, plate.up, aside), out, _ways(one.carrier),
+                (host.name, plate.name), host.name, plate.name, seen_with=(one.key, _seen(host, head)),
+            )  # fmt: skip
         return
+
+
+def _abreast(one: Join, size: str) -> tuple[float, ...]:
+    """Return where screws stand over an edge, from its middle, m."""
+    many = one.joint.group.across if one.joint.kind == BOLTS else 1
+    room = max(0.0, one.face.width / 2 - EDGE * screw_size(size).d)
+    return tuple(room * (2 * n / (many - 1) - 1) for n in range(many)) if many > 1 else (0.0,)
 
 
 @_screws.register

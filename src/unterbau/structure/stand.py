@@ -16,7 +16,7 @@ KEY: Final = "stand"
 LABELS: dict[StandKind, str] = {
     "firm": "something firm", "bench": "a workbench", "welded": "welded legs",
     "profile": "bolted legs of slotted profile",
-    "plywood": "plywood box", "block": "cast block",
+    "plywood": "plywood box", "block": "cast block", "base": "cast base with ribs",
 }  # fmt: skip
 LEGS: dict[StandKind, tuple[Member, int]] = {
     "welded": (Member("shs-60x60x4", "steel-s235"), 12),
@@ -25,6 +25,12 @@ LEGS: dict[StandKind, tuple[Member, int]] = {
 """Legs, and the factor of EI/h³."""
 PANEL = Plate(0.018, "birch-ply")
 BLOCK = "concrete-c30"
+BASE = "cast base"
+"""Name of the slab that a machine's feet are bolted to."""
+BOLT: Final = "M10"
+"""Through each of these feet, into an insert."""
+SOLE = 0.03
+"""From the edges of a base to its own feet, and half of what they bear on, m."""
 FOOT, CASTER = 0.15, 0.5
 """Each, kg; from memory."""
 EDGE = 0.05  # of a block or box beyond the feet

@@ -137,10 +137,10 @@ class Structure:
 
     @cached_property
     def feet(self) -> tuple[tuple[str, Vector], ...]:
-        """Name and place of each foot."""
+        """Name and place of each foot that stands on the ground."""
         return tuple(
             (one.name, (one.on.place[0] + one.aside, one.on.place[1], one.on.place[2] - one.depth))
-            for one in self.flat if isinstance(one, Foot)
+            for one in self.flat if isinstance(one, Foot) and not one.base
         )  # fmt: skip
 
 

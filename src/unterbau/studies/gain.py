@@ -10,6 +10,8 @@ from unterbau.machine.machine import Machine, bill_of, cost_of, listed_mass, par
 from unterbau.materials.material import material
 from unterbau.progress import Progress, Silent
 from unterbau.sections.section import section
+from unterbau.shop.pour.base_mould import stand_of
+from unterbau.shop.pour.mould import Mould
 from unterbau.structure.parts import Member, Place, Stand
 from unterbau.studies.answers import answers
 from unterbau.studies.compliance import solve, tip_compliance
@@ -65,22 +67,22 @@ class Gain:
     """In a sentence: whether it is worth it."""
 
 
-def filled(machine: Machine, key: str, fill: str) -> Machine:
-    """Return a machine with the hollows of a link filled, or with a cast block under its feet.
+def filled(machine: Machine, key: str, fill: str, mould: Mould | None = None) -> Machine:
+    """Return a machine with the hollows of a link filled, or standing on what a mould casts.
 
     Raises:
         InputError: There is nothing to fill.
     """
     part = part_at(machine, key)
     if isinstance(part, Stand):
-        return with_part(machine, key, replace(part, kind="block"))
+        return with_part(machine, key, stand_of(mould or Mould(), fill, part))
     if not isinstance(part, Member) or section(part.section).cavity is None:
         raise InputError(key, "has no closed hollow that could be filled")
     return with_part(machine, key, replace(part, fill=fill, loose=fill in LOOSE))
 
 
 def emptied(machine: Machine, key: str) -> Machine:
-    """Return a machine with a link's hollows empty, or on a workbench instead of its block."""
+    """Return a machine with a link's hollows empty, or on a workbench instead of its base."""
     part = part_at(machine, key)
     if isinstance(part, Stand):
         return with_part(machine, key, replace(part, kind="bench"))
@@ -89,7 +91,7 @@ def emptied(machine: Machine, key: str) -> Machine:
 
 def gain(
     machine: Machine, key: str, fill: str, book: PriceBook, cut: Cut, fill_money: float = 0.0, cast: float = 0.0,
-    progress: Progress | None = None,
+    mould: Mould | None = None, progress: Progress | None = None,
 ) -> Gain:  # fmt: skip
     """Return what filling a link gains.
 
@@ -101,6 +103,7 @@ def gain(
         cut: Whose chatter is judged.
         fill_money: Of the mix, where that is known; else the price book's.
         cast: Mass of a piece that is cast by itself, kg; 0 where hollows are filled.
+        mould: Of that piece.
         progress: Told of each step.
 
     Raises:
@@ -109,7 +112,7 @@ def gain(
     """
     report = progress or Silent()
     empty = emptied(machine, key)
-    full = filled(empty, key, fill)
+    full = filled(empty, key, fill, mould)
     report.step(0, 4, "before")
     before = _figures(empty, book, cut, 0.0)
     report.step(1, 4, "after")
@@ -168,8 +171,8 @@ def _larger(
 def _cast_words(before: Figures, after: Figures) -> str:
     share = min(after.stiffness) / min(before.stiffness) - 1.0
     return (
-        f"a block of {after.mass - before.mass:.0f} kg under the feet instead of a workbench: weakest direction "
-        f"{share:+.0%}; counted as a solid block, its ribs and pockets are not in the frame"
+        f"a base of {after.mass - before.mass:.0f} kg under the feet instead of a workbench: weakest direction "
+        f"{share:+.0%}; slab and ribs are in the frame, as long and wide as the machine's feet ask"
     )
 
 

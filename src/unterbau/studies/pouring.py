@@ -1,12 +1,13 @@
 """A pour of a candidate, all of it: what is filled, mix, cure, form, what holds, what it gains."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from unterbau.catalogue.cuts import Cut
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, lay_out, part_at
 from unterbau.progress import Progress
+from unterbau.shop.pour.base_mould import mould_of
 from unterbau.shop.pour.cavity import Cavity, cavities_of, room_of
 from unterbau.shop.pour.cure import Cure, Room, cure_of
 from unterbau.shop.pour.formwork import Panel, panels
@@ -52,7 +53,10 @@ def what_is_poured(machine: Machine, shop: ShopState, candidate: str, part: str 
     if part != MOULD and part not in known:
         named = ", ".join((*known, MOULD))
         raise InputError("part", f'"{part}" has no closed hollow to fill; there are {named}')
-    return shop.pour(candidate, part)
+    plan = shop.pour(candidate, part)
+    if part == MOULD and plan not in shop.pours:
+        return replace(plan, mould=mould_of(lay_out(machine), plan.mould) or plan.mould)
+    return plan
 
 
 def poured(
@@ -90,7 +94,7 @@ def _gain(
     machine: Machine, plan: PourPlan, mix: Mix, book: PriceBook, cut: Cut, progress: Progress | None
 ) -> Gain | None:
     if plan.part != MOULD:
-        return gain(machine, plan.part, fill_of(plan), book, cut, mix.money, 0.0, progress)
+        return gain(machine, plan.part, fill_of(plan), book, cut, mix.money, 0.0, None, progress)
     if not isinstance(part_at(machine, "stand"), Stand):
         return None
-    return gain(machine, "stand", fill_of(plan), book, cut, mix.money, mix.density * mix.volume, progress)
+    return gain(machine, "stand", fill_of(plan), book, cut, mix.money, mix.density * mix.volume, plan.mould, progress)

@@ -1,4 +1,4 @@
-"""Version 8 to 9: drag chains, how screws are held, how long motors run; a log, first cuts, an order of steps."""
+"""Version 8 to 9: foot plates under sides, drag chains, how screws are held, how long motors run; log, cuts, order."""
 
 from typing import Any
 

@@ -18,6 +18,8 @@ MOST_ADDED = 4
 BED, MOST_STRIPS = "bed", 12
 """Link that plates with T-slots are offered for, and how many side by side."""
 MOST_PLAY = 0.001
+MOST_RIBS = 8
+"""Of a cast base, each way."""
 LONGEST_RUN = 1e5
 """That a motor is said to run without a rest, s."""
 
@@ -158,6 +160,11 @@ def _check_bought(name: str, part: Part) -> None:
                 raise InputError(f"{name}.on", f"expected 0 to {LONGEST_RUN:g} s, got {part.on:g} s")
         case Stand():
             within(f"{name}.height", part.height, 0.05, 1.5)
+            within(f"{name}.thickness", part.thickness, 0.02, SLAB)
+            within(f"{name}.rib_height", part.rib_height, 0.02, 0.5)
+            within(f"{name}.rib_thickness", part.rib_thickness, 0.01, 0.3)
+            if part.ribs != 0 and not 2 <= part.ribs <= MOST_RIBS:
+                raise InputError(f"{name}.ribs", f"expected none, or 2 to {MOST_RIBS} each way, got {part.ribs}")
         case _:
             pass
 

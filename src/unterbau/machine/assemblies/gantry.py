@@ -3,25 +3,38 @@
 from dataclasses import dataclass
 
 from unterbau.catalogue.guides import block
-from unterbau.machine.assemblies.head import HEAD_LINKS, BeamRail, beam_rails, beam_seat, head_on_beam, slide
+from unterbau.machine.assemblies.edge_foot import edge_foot, foot_thickness
+from unterbau.machine.assemblies.head import (
+    HEAD_FITTING,
+    HEAD_LINKS,
+    HEAD_RELATED,
+    BeamRail,
+    beam_rails,
+    beam_seat,
+    head_on_beam,
+    slide,
+)
 from unterbau.machine.assemblies.motion import carriage, drive, rail
-from unterbau.machine.assemblies.needs import GantryParts
+from unterbau.machine.assemblies.needs import GantryOnRails, GantryParts
 from unterbau.machine.assemblies.pieces import Host, beam, fasten, gusset, lay_plate, rib
 from unterbau.machine.kind import Link
 from unterbau.structure.gussets import gusset_stops
 from unterbau.structure.layout import Layout
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.spot import NUT
-from unterbau.structure.vectors import X, Y, Z
+from unterbau.structure.vectors import X, Y, Z, dot, minus
 from unterbau.structure.weights import member_size
 
 GANTRY_LINKS = (
     *HEAD_LINKS,
     Link("side", "side plates", "part", "carry the gantry beam"),
+    Link("side_foot", "foot plates", "joint", "between side plates and their blocks"),
     Link("y_guides", "Y guides", "guide", "side plates to what is below"),
     Link("y_drive", "Y drive", "drive", "pushes the gantry"),
     Link("y_motor", "Y motor", "drive", "holds the Y drive still"),
 )
+GANTRY_FITTING = {**HEAD_FITTING, "side_foot": ("epoxied", "end-tapped")}
+GANTRY_RELATED = {**HEAD_RELATED, "side_foot": HEAD_RELATED["y_guides"]}
 DOWN = (0.0, 0.0, -1.0)
 OUTSIDE = 0.02  # of a side plate, where its screw runs
 FOOT = 0.04  # from a side plate's lower edge up to where its nut is bolted on
@@ -100,7 +113,7 @@ def bridge_beam(lay: Layout[GantryParts], at: GantryPlaces, y: float, sides: tup
 
 
 def gantry_on_rails(
-    lay: Layout[GantryParts], hosts: tuple[Host, Host], seat_z: float, span: tuple[float, float], twin: bool = True
+    lay: Layout[GantryOnRails], hosts: tuple[Host, Host], seat_z: float, span: tuple[float, float], twin: bool = True
 ) -> GantryPlaces:
     """Put a moving gantry with its head on rails along Y that lie on two hosts at a height, over a span of y."""
     m, d = lay.machine, lay.machine.dimensions
@@ -116,11 +129,14 @@ def gantry_on_rails(
             high = at.beam_z + member_size(m.gantry_beam)[0] / 2 + m.beam_joint.overhang
             name = "left side" if side < 0 else "right side"
             place = (side * x, y + at.side_y)
-            plate = lay_plate(lay, "side", m.side, name, (*place, foot), (*place, high), at.side_width, X)
+            low = foot + foot_thickness(y_block, m.side_foot)
+            plate = lay_plate(lay, "side", m.side, name, (*place, low), (*place, high), at.side_width, X)
             rib(lay, m.side, plate, (float(side), 0.0, 0.0))
             sides.append(plate)
             seats = [(host, (side * x, place[1] + end * d.y_stance / 2, seat_z)) for end in (-1, 1)]
-            carriage(lay, "y_guides", m.y_guides, plate, seats, Y, Z)
+            ends = [dot(minus(seat, plate.start), plate.across) for _, seat in seats]
+            standing = edge_foot(lay, "side_foot", m.side_foot, plate, y_block, ends, Z) if low > foot else plate
+            carriage(lay, "y_guides", m.y_guides, standing, seats, Y, Z)
         laid = bridge_beam(lay, at, y, (sides[0], sides[1]))
     head_on_beam(lay, laid, at.rails)
     for host, plate in zip(hosts, sides, strict=True) if twin else ((hosts[0], sides[0]),):

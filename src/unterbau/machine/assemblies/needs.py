@@ -153,6 +153,13 @@ class GantryParts(HeadParts, Protocol):
     def y_motor(self) -> Motor: ...
 
 
+class GantryOnRails(GantryParts, Protocol):
+    """One whose sides stand on blocks."""
+
+    @property
+    def side_foot(self) -> Joint: ...
+
+
 class LadderParts(Protocol):
     """Side beams, cross members, a bed on them."""
 

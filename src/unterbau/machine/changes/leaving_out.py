@@ -121,7 +121,7 @@ def _gusset(one: GussetJoin) -> tuple[str, ...]:
 
 @_ends.register
 def _foot(one: Foot) -> tuple[str, ...]:
-    return (one.on.piece, GROUND)
+    return (one.on.piece, one.base or GROUND)
 
 
 @_ends.register

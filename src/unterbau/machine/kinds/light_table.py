@@ -3,9 +3,17 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.catalogue.joints import BoltGroup
 from unterbau.machine.assemblies.bed import work_on
-from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.gantry import (
+    GANTRY_FITTING,
+    GANTRY_LINKS,
+    GANTRY_RELATED,
+    gantry_dimension_lines,
+    gantry_on_rails,
+    gantry_places,
+)
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_SIZES
 from unterbau.machine.assemblies.ladder import (
     CROSS_MEMBERS,
     FEET,
@@ -66,6 +74,7 @@ class LightTable:
     y_drive: Drive = field(default_factory=lambda: Drive("belt-15-glass", 2))
     y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.008, "aluminium-5083"))
+    side_foot: Joint = field(default_factory=lambda: Joint("bolts", bolts=BoltGroup("M4", 1, 2, 0.008)))
     beam_joint: Joint = field(default_factory=lambda: Joint("end-tapped", 2))
     gantry_beam: Member = field(default_factory=lambda: Member("tslot-20-1x2", "aluminium-6060"))
     x_guides: Guide = field(default_factory=lambda: Guide("mini-9"))
@@ -104,8 +113,8 @@ KIND = laid_kind(
     LightTable, "light-table", "table for light processes",
     "laser, knife, pen, plasma: quick, cheap, large", "no cutting force: it shakes and gives under a mill",
     (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS, FEET), put_up,
-    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
-    related={**HEAD_RELATED, **LADDER_RELATED},
+    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**GANTRY_FITTING, **LADDER_FITTING},
+    related={**GANTRY_RELATED, **LADDER_RELATED},
     more=LADDER_MORE,
     most_drives={"y_drive": 2},
     carrying=("gantry_beam",),

@@ -4,9 +4,17 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.guides import block
+from unterbau.catalogue.joints import BoltGroup
 from unterbau.machine.assemblies.bed import work_on
-from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.gantry import (
+    GANTRY_FITTING,
+    GANTRY_LINKS,
+    GANTRY_RELATED,
+    gantry_dimension_lines,
+    gantry_on_rails,
+    gantry_places,
+)
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_SIZES
 from unterbau.machine.assemblies.ladder import (
     CROSS_MEMBERS,
     FEET,
@@ -74,6 +82,7 @@ class MovingGantry:
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16", 2))
     y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    side_foot: Joint = field(default_factory=lambda: Joint("bolts", bolts=BoltGroup("M6", 1, 2, 0.015)))
     beam_joint: Joint = field(default_factory=lambda: Joint("epoxied"))
     gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("15"))
@@ -110,8 +119,8 @@ KIND = laid_kind(
     MovingGantry, "moving-gantry-router", "router, moving gantry", "large bed in little space, easy to build",
     "tall sides nod and rack; the whole gantry is moved",
     (*GANTRY_LINKS, *LADDER_LINKS, STAND_LINK), (*HEAD_SIZES, CROSS_MEMBERS, FEET), put_up,
-    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**HEAD_FITTING, **LADDER_FITTING},
-    related={**HEAD_RELATED, **LADDER_RELATED}, more=LADDER_MORE, most_drives={"y_drive": 2},
+    ends={**HEAD_ENDS, **LADDER_ENDS}, fitting={**GANTRY_FITTING, **LADDER_FITTING},
+    related={**GANTRY_RELATED, **LADDER_RELATED}, more=LADDER_MORE, most_drives={"y_drive": 2},
     carrying=("gantry_beam", "side_beam"),
     faces=("x_guides", "gantry_beam"),
     ribbed=("side", "z_plate"),

@@ -4,17 +4,19 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.guides import block
-from unterbau.catalogue.joints import Face
+from unterbau.catalogue.joints import BoltGroup, Face
 from unterbau.errors import InputError
 from unterbau.machine.assemblies.bed import work_on
 from unterbau.machine.assemblies.gantry import (
     FOOT,
+    GANTRY_FITTING,
     GANTRY_LINKS,
+    GANTRY_RELATED,
     gantry_dimension_lines,
     gantry_on_rails,
     gantry_places,
 )
-from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_SIZES
 from unterbau.machine.assemblies.ladder import (
     CROSS_MEMBERS,
     FEET,
@@ -82,6 +84,7 @@ class RaisedSides:
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16"))
     y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
+    side_foot: Joint = field(default_factory=lambda: Joint("bolts", bolts=BoltGroup("M6", 1, 2, 0.015)))
     beam_joint: Joint = field(default_factory=lambda: Joint("epoxied"))
     gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235"))
     x_guides: Guide = field(default_factory=lambda: Guide("15"))
@@ -153,8 +156,10 @@ KIND = laid_kind(
     ),
     (*HEAD_SIZES, SizeField("wall_height", "walls over the bed", 0.02, 1.0), CROSS_MEMBERS, FEET), put_up,
     ends={**HEAD_ENDS, **LADDER_ENDS, "wall": "wall_joint"},
-    fitting={**HEAD_FITTING, **LADDER_FITTING, "wall_joint": ("bolt", "epoxied", "weld", *FRAME_JOINTS)},
-    related={**HEAD_RELATED, **LADDER_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()},
+    fitting={**GANTRY_FITTING, **LADDER_FITTING, "wall_joint": ("bolt", "epoxied", "weld", *FRAME_JOINTS)},
+    related={
+        **GANTRY_RELATED, **LADDER_RELATED, "wall": (Related("wall_height", 0.8, "lower walls"),), "wall_joint": ()
+    },
     more=LADDER_MORE,
     most_drives={"y_drive": 2},
     carrying=("gantry_beam",),

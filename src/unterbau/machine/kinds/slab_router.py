@@ -3,9 +3,17 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.catalogue.joints import BoltGroup
 from unterbau.machine.assemblies.bed import bed, work_on
-from unterbau.machine.assemblies.gantry import GANTRY_LINKS, gantry_dimension_lines, gantry_on_rails, gantry_places
-from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_RELATED, HEAD_SIZES
+from unterbau.machine.assemblies.gantry import (
+    GANTRY_FITTING,
+    GANTRY_LINKS,
+    GANTRY_RELATED,
+    gantry_dimension_lines,
+    gantry_on_rails,
+    gantry_places,
+)
+from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_SIZES
 from unterbau.machine.assemblies.pieces import foot
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import STAND_LINK, Link, SizeField
@@ -53,6 +61,7 @@ class SlabRouter:
     y_drive: Drive = field(default_factory=lambda: Drive("ballscrew-16", 2))
     y_motor: Motor = field(default_factory=Motor)
     side: Plate = field(default_factory=lambda: Plate(0.025, "aluminium-5083"))
+    side_foot: Joint = field(default_factory=lambda: Joint("bolts", bolts=BoltGroup("M6", 1, 2, 0.015)))
     beam_joint: Joint = field(default_factory=lambda: Joint("flange"))
     gantry_beam: Member = field(default_factory=lambda: Member("rhs-120x80x5", "steel-s235", "epoxy-granite-10"))
     x_guides: Guide = field(default_factory=lambda: Guide("20"))
@@ -96,7 +105,7 @@ KIND = laid_kind(
     "flat, heavy, still; the base is bought ready", "heavy to carry; stone is drilled once, and cracks",
     (*GANTRY_LINKS, Link("slab", "table", "part", "carries work and rails; as bought"), STAND_LINK),
     (*HEAD_SIZES, SizeField("foot_inset", "feet in from the corners", 0.01, 1.0)), put_up,
-    ends=HEAD_ENDS, fitting=HEAD_FITTING, related={**HEAD_RELATED, "slab": ()}, most_drives={"y_drive": 2},
+    ends=HEAD_ENDS, fitting=GANTRY_FITTING, related={**GANTRY_RELATED, "slab": ()}, most_drives={"y_drive": 2},
     carrying=("gantry_beam",),
     faces=("x_guides", "gantry_beam"),
     ribbed=("side", "z_plate"),

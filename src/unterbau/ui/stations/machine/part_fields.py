@@ -9,7 +9,17 @@ from unterbau.catalogue.drives import drives, motors
 from unterbau.catalogue.guides import blocks
 from unterbau.catalogue.joints import BOLTS, OWN, Bracket, Into, Size, joints
 from unterbau.errors import InputError
-from unterbau.machine.assemblies.checks import BED, LONGEST_RUN, MOST_ADDED, MOST_PLAY, MOST_STRIPS, PLATE, thickest
+from unterbau.machine.assemblies.checks import (
+    BED,
+    LONGEST_RUN,
+    MOST_ADDED,
+    MOST_PLAY,
+    MOST_RIBS,
+    MOST_STRIPS,
+    PLATE,
+    SLAB,
+    thickest,
+)
 from unterbau.machine.changes.checks import HEAVIEST
 from unterbau.machine.kind import SINGLE
 from unterbau.machine.kind import Kind as MachineKind
@@ -78,6 +88,20 @@ def section_choices() -> Choices:
     return tuple((name, section(name).label) for family in families() for name in family)
 
 
+def cast_choices() -> Choices:
+    """Return what a base can be cast of."""
+    return tuple(one for one in fill_choices() if one[0] and materials()[str(one[0])].kind == "stone")
+
+
+BASED = (
+    Field("material", "cast of", "choice", cast_choices),
+    Field("thickness", "slab", "quantity", low=0.02, high=SLAB),
+    Field(
+        "ribs", "ribs each way", "count", low=0, high=MOST_RIBS, hint="on its underside, along and across; 0 is none"
+    ),
+    Field("rib_height", "ribs stand", "quantity", low=0.02, high=0.5),
+    Field("rib_thickness", "ribs are thick", "quantity", low=0.01, high=0.3),
+)
 MOUNT = Field(
     "mount", "rails on", "choice",
     lambda: (
@@ -330,6 +354,8 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         own = (*own, PLAY) if part.kind == CAP else own
         gussets = (_added("gussets", "gussets a corner"), *(GUSSETS if part.gussets else ()))
         return (*own, *(gussets if key in kind.gusseted else ()))
+    if isinstance(part, Stand) and part.kind == "base":
+        return (fields[0], *BASED[: 5 if part.ribs else 3], fields[2])
     if isinstance(part, Guide) and kind.faces is not None and key == kind.faces[0]:
         return (*fields, MOUNT)
     if isinstance(part, Drive):

@@ -14,9 +14,8 @@ from PyQt6.QtWidgets import (
 )
 
 from unterbau.machine.item_words import text_words
-from unterbau.machine.machine import Machine, bodies_of, lay_out
+from unterbau.machine.machine import Machine, bodies_of
 from unterbau.materials.material import material
-from unterbau.shop.by_eye import unsettled
 from unterbau.shop.making import HOWS, Need, does_not_matter
 from unterbau.shop.pieces import ShopPiece, hole_words
 from unterbau.structure.parts import Place
@@ -78,14 +77,9 @@ class PiecePanel(QWidget):
         size += f" × {length_text(piece.width, units)}" if piece.width else ""
         net = piece.mass - piece.drilled
         drilled = f" ({mass_text(net, units)} drilled)" if piece.drilled > 0.0005 else ""
-        told = [
-            text_words(text, units)
-            for text in unsettled(lay_out(machine))
-            if any(f"the {name} " in text for name in piece.names)
-        ]
         mass = f"{mass_text(piece.mass, units)} each{drilled}"
         line = f"{material(piece.material).label}, {size}, {mass}: {', '.join(piece.names)}"
-        self.words.setText("\n".join((line, *told[:1])))
+        self.words.setText(line)
         self.ends.setText(_ends(piece))
         self.ends.setVisible(bool(piece.ends))
         self.caution.setText(CAUTIONS[piece.sort])
