@@ -70,7 +70,10 @@ def bent(machine: Machine, across: bool) -> float:
 @pytest.mark.parametrize("across", [False, True])
 @pytest.mark.parametrize("ribs", [0, 3])
 def test_a_base_bends_as_a_tee_of_its_slab_and_ribs(ribs: int, across: bool) -> None:
-    """F·L³/(48·E·I) and F·L/(4·G·A), of 5/6 of the slab or of the webs."""
+    """F·L³/(48·E·I) and F·L/(4·G·A), of 5/6 of the slab or of the webs.
+
+    Ribs along stand farther apart than the span is long: less of the slab goes with them than the sum counts.
+    """
     stand = replace(LONG.stand, ribs=ribs)
     slab, base = slab_of(lay_out(LONG)), material(stand.material)
     long, wide = (slab.width, slab.length) if across else (slab.length, slab.width)
@@ -81,7 +84,7 @@ def test_a_base_bends_as_a_tee_of_its_slab_and_ribs(ribs: int, across: bool) -> 
     inertia = sum(a * (own + (z - middle) ** 2) for a, z, own in parts)
     sheared = web * (tall + thick) if ribs else 5 / 6 * wide * thick
     by_hand = long**3 / (48 * base.E * inertia) + long / (4 * base.G * sheared)
-    assert bent(replace(LONG, stand=stand), across) == pytest.approx(by_hand, rel=0.12)
+    assert bent(replace(LONG, stand=stand), across) == pytest.approx(by_hand, rel=0.15)
 
 
 def test_it_weighs_what_its_mould_takes_and_the_mould_makes_it_again() -> None:

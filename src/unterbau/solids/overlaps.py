@@ -24,7 +24,8 @@ MEANT: tuple[tuple[frozenset[str], frozenset[str], Meant], ...] = (
 )
 """Links whose pieces may reach into each other: a screw's end goes through the side that holds it, a shaft sits in its
 bearings and carries its chuck, braces that cross are lapped, a stock is let in over the rails, a thick screw between
-plates in a groove, a cutter cuts; a base is poured in one with its ribs. A screw runs through its nut, bearings and coupling."""
+plates in a groove, a cutter cuts, a base is poured in one with its ribs. A screw runs through its nut, bearings and
+coupling."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,8 @@ from unterbau.structure.spot import Spot
 from unterbau.structure.stand import BASE, KEY, SOLE, extent
 from unterbau.structure.vectors import Z
 
+PAD = 0.02
+"""Under each foot of the machine, to level it by: heads of screws have room there; common practice, no source, m."""
 GRID = (6, 6)
 """Fields in which a base is drawn bending."""
 DOWN = (0.0, 0.0, -1.0)
@@ -36,7 +38,7 @@ def stand_on_base(lay: Layout[object], stand: Stand) -> None:
         most = 0.8 * min(wide, deep) / stand.ribs
         raise InputError("stand.rib_thickness", f"expected at most {most * 1e3:.0f} mm: no room is left between ribs")
     x, y = ((min(p[n] for p in places) + max(p[n] for p in places)) / 2 for n in (0, 1))
-    top = min(p[2] for p in places)
+    top = min(p[2] for p in places) - PAD
     middle = top - stand.thickness / 2
     ends = (x, y - deep / 2, middle), (x, y + deep / 2, middle)
     text = f"cast slab {stand.thickness * 1e3:g} mm, {material(stand.material).label}"
