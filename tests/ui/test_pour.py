@@ -1,5 +1,6 @@
 """The Pour station: a hollow and a mould, the clock, dragged lifts, what is typed wrong, card and dates."""
 
+from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
 
@@ -12,6 +13,7 @@ from tests.ui.conftest import settle
 from tests.ui.driving import CTRL, TUBE, type_into
 from unterbau.files.pour_calendar import calendar_text
 from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.project import edits
 from unterbau.shop.instruments.reading import Reading
 from unterbau.shop.pour.cure import Event
 from unterbau.ui.shell.late_stations import POUR
@@ -160,3 +162,30 @@ def test_a_thermometer_tells_how_warm_the_shop_is(window: MainWindow, qtbot: QtB
     window.document.stack.undo()
     station.instrument.choose(HAND)
     assert station.form.fields["shop"].edit.text() == before
+
+
+def test_what_stays_open_is_typed_and_a_base_brings_its_mould(window: MainWindow, qtbot: QtBot) -> None:
+    station = opened(window, qtbot, "mould")
+    form = station.form
+    assert form.as_base.isHidden(), "this machine stands on no base"
+    before = window.document.project.shop.pour(TUBE, "mould").mould
+    type_into(qtbot, form.open, "pocket 50, 50: 100 × 100 × 40; insert M8 30, 30")
+    answered(window, qtbot)
+    mould = window.document.project.shop.pour(TUBE, "mould").mould
+    assert (len(mould.pockets), mould.inserts[0].thread) == (1, "M8")
+    assert mould.volume < before.volume
+    type_into(qtbot, form.open, "pocket everywhere")
+    assert "cannot be read" in form.problem.text()
+    machine = window.document.project.candidate(TUBE).machine
+    assert isinstance(machine, MovingGantry)
+    based = replace(machine, stand=replace(machine.stand, kind="base"))
+    window.document.apply(edits.set_machine(window.document.project, TUBE, based), "a base")
+    answered(window, qtbot)
+    assert form.as_base.isEnabled()
+    qtbot.mouseClick(form.as_base, Qt.MouseButton.LeftButton)
+    answered(window, qtbot)
+    mould = window.document.project.shop.pour(TUBE, "mould").mould
+    assert (len(mould.pockets), len(mould.inserts)) == (4, 4)
+    assert not form.as_base.isEnabled()
+    qtbot.waitUntil(lambda: not station.gains.busy, timeout=60_000)
+    assert "slab and ribs are in the frame" in station.worth.text()

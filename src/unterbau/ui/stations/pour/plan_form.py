@@ -5,10 +5,12 @@ from functools import partial
 from typing import Any
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QGridLayout, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError
 from unterbau.shop.pour.grain_words import grains_text, read_grains
+from unterbau.shop.pour.mould import Mould
+from unterbau.shop.pour.open_words import open_text, read_open
 from unterbau.shop.pour.plan import CEMENTS, MOULD, RESIN_SHARES, SCHOOLS, SORTS, PourPlan, check_pour
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
@@ -55,7 +57,10 @@ class PlanForm(QWidget):
         self.sort = ChoiceBox("What is poured", tuple((one, one) for one in SORTS), self)
         self.school = ChoiceBox("School of the mix", tuple((one, one) for one in SCHOOLS), self)
         self.cement = ChoiceBox("Class of cement", tuple((one, f"cement {one}") for one in CEMENTS), self)
-        self.start, self.grains = TypedLine(self), TypedLine(self)
+        self._view = view
+        self._base: Mould | None = None
+        self.start, self.grains, self.open = TypedLine(self), TypedLine(self), TypedLine(self)
+        self.as_base = QPushButton("as the machine's base", self)
         self.problem = label("", "error", 0.88)
         self.fields: dict[str, QuantityField] = {}
         self._cells: dict[str, QWidget] = {}
@@ -68,14 +73,18 @@ class PlanForm(QWidget):
         self.cement.activated.connect(self._on_cement)
         self.start.editingFinished.connect(self._on_start)
         self.grains.editingFinished.connect(self._on_grains)
-        for line in (self.start, self.grains):
+        self.open.editingFinished.connect(self._on_open)
+        self.as_base.clicked.connect(self._on_as_base)
+        for line in (self.start, self.grains, self.open):
             line.given_up.connect(self._show_lines)
         for name, field in self.fields.items():
             field.committed.connect(partial(self._on_field, name))
 
-    def show_plan(self, plan: PourPlan) -> None:
-        """Show a plan."""
-        self._plan = plan
+    def show_plan(self, plan: PourPlan, base: Mould | None = None) -> None:
+        """Show a plan; `base` is the mould of the machine's own base, if it stands on one."""
+        self._plan, self._base = plan, base
+        self.as_base.setVisible(plan.part == MOULD and base is not None)
+        self.as_base.setEnabled(base != plan.mould)
         self.sort.show_value(plan.sort)
         self.school.show_value(plan.school)
         self.school.setVisible(plan.sort == RESIN)
@@ -86,6 +95,7 @@ class PlanForm(QWidget):
             shown = counts in ("", plan.sort) or (counts == "cement" and plan.sort in CEMENT)
             self._cells[name].setVisible(shown or (counts == FORM and plan.part == MOULD))
         self._cells["grains"].setVisible(plan.sort == RESIN or plan.sort in CEMENT)
+        self._cells["open"].setVisible(plan.part == MOULD)
         self._place_cells()
         self._show_lines()
         self.say("")
@@ -109,6 +119,8 @@ class PlanForm(QWidget):
         if self._plan is not None:
             self.start.setText(self._plan.start)
             self.grains.setText(grains_text(self._plan.grains))
+            self.open.setText(open_text(self._plan.mould, self._view.units))
+            self.open.setCursorPosition(0)
 
     def _tell(self, plan: PourPlan, words: str) -> None:
         try:
@@ -151,6 +163,20 @@ class PlanForm(QWidget):
         except InputError as error:
             self.say(error.problem)
 
+    def _on_open(self) -> None:
+        units = self._view.units
+        if self._plan is None or self.open.text() == open_text(self._plan.mould, units):
+            return
+        try:
+            mould = read_open(self.open.text(), self._plan.mould, units)
+            self._tell(replace(self._plan, mould=mould), "what stays open")
+        except InputError as error:
+            self.say(error.problem)
+
+    def _on_as_base(self) -> None:
+        if self._plan is not None and self._base is not None:
+            self._tell(replace(self._plan, mould=self._base), "the mould of the base")
+
     def _build(self) -> None:
         unit = em()
         grid = self._grid = QGridLayout(self)
@@ -163,16 +189,26 @@ class PlanForm(QWidget):
             self._cells[name] = self._cell(words, self.fields[name], self.fields[name].edit)
             grid.addWidget(self._cells[name], 1 + number // BESIDE, number % BESIDE)
         low = 2 + len(FIELDS) // BESIDE
-        for row, (name, words, line) in enumerate((("start", "start", self.start), ("grains", "grains", self.grains))):
+        for row, (name, words, line) in enumerate((
+            ("start", "start", self.start), ("grains", "grains", self.grains), ("open", "stays open", self.open),
+        )):  # fmt: skip
             line.setFont(font(0.9))
             line.setAccessibleName(words)
             self._cells[name] = self._cell(words, line, line)
             grid.addWidget(self._cells[name], low + row, 0, 1, BESIDE)
         self.start.setToolTip("date and time of the first lift, as 2026-06-06T10:00")
         self.grains.setToolTip("sieve fractions at hand in mm, with price a kg and water: 0.1-0.5 at 0.40; 2-8 wet 2 %")
+        self.open.setToolTip(
+            "pockets from below and sumps by corner and size, cores, inserts: pocket 50, 50: 220 × 350 × 50; "
+            "sump 400, 120: 150 × 200 × 40; core 30 × 200; insert M8 60, 60"
+        )
+        self.as_base.setFont(font(0.88))
+        self.as_base.setProperty("small", True)
+        self.as_base.setToolTip("length, width, height, pockets between its ribs, inserts under the machine's feet")
+        grid.addWidget(self.as_base, low + 3, 0, 1, BESIDE)
         self.problem.setWordWrap(True)
         self.problem.hide()
-        grid.addWidget(self.problem, low + 2, 0, 1, BESIDE)
+        grid.addWidget(self.problem, low + 4, 0, 1, BESIDE)
 
     def _cell(self, words: str, field: QWidget, buddy: QLineEdit) -> QWidget:
         pair = QWidget(self)

@@ -15,6 +15,7 @@ from unterbau.files.pour_pdf import pour_pdf
 from unterbau.machine.machine import Machine, lay_out, links
 from unterbau.progress import Progress
 from unterbau.project import edits
+from unterbau.shop.pour.base_mould import mould_of
 from unterbau.shop.pour.cavity import cavities_of
 from unterbau.shop.pour.plan import MOULD, PourPlan
 from unterbau.shop.state import ShopState
@@ -120,7 +121,7 @@ class PourStation(FollowingPage):
         self.what.addItem("a cast piece by itself", MOULD)
         self.what.show_value(plan.part)
         self.what.blockSignals(False)
-        self.form.show_plan(plan)
+        self.form.show_plan(plan, mould_of(lay_out(machine), plan.mould))
         self.answers.ask(self._asked(plan.part))
         self.gains.ask(self._asked(plan.part))
 
