@@ -9,7 +9,7 @@ from unterbau.errors import InputError
 from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.kinds.wall_axis import WallAxis
-from unterbau.machine.machine import Machine, bill_of, lay_out
+from unterbau.machine.machine import Machine, bill_of, bodies_of, lay_out
 from unterbau.materials.material import material
 from unterbau.mechanics.frame import Loads
 from unterbau.mechanics.statics import solve_statics
@@ -20,6 +20,7 @@ from unterbau.shop.pieces import pieces_of
 from unterbau.shop.pour.base_mould import mould_of, stand_of
 from unterbau.shop.pour.mould import Mould, check_mould
 from unterbau.shop.printed import Printing
+from unterbau.structure.bodies import Prism
 from unterbau.structure.join import Foot, RibJoin, Springs
 from unterbau.structure.parts import Place, Stand
 from unterbau.structure.piece import PlatePiece
@@ -111,6 +112,8 @@ def test_it_is_poured_not_cut_or_welded() -> None:
     ]
     assert hours[0].get("welds") == hours[1].get("welds")
     assert mould_of(lay_out(MovingGantry()), Mould()) is None
+    drawn = {body.chain for body in bodies_of(ROUTER, Place()) if body.key == "stand" and isinstance(body, Prism)}
+    assert not drawn, "only the slab and its ribs are seen, no box under them"
 
 
 @pytest.mark.parametrize(

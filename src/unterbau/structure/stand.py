@@ -62,7 +62,7 @@ def stand_lines(stand: Stand, places: list[Vector]) -> tuple[Line, ...]:
 
 def stand_bodies(stand: Stand, places: list[Vector], chains: list[str]) -> list[Prism]:
     """Return what is drawn of a stand: legs below the feet, or one box under all."""
-    if stand.kind in ("firm", "bench") or not places:
+    if stand.kind in ("firm", "bench", "base") or not places:
         return []
     if stand.kind in LEGS:
         rings = member_rings(LEGS[stand.kind][0])

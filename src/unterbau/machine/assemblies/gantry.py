@@ -28,7 +28,7 @@ from unterbau.structure.weights import member_size
 GANTRY_LINKS = (
     *HEAD_LINKS,
     Link("side", "side plates", "part", "carry the gantry beam"),
-    Link("side_foot", "foot plates", "joint", "between side plates and their blocks"),
+    Link("side_foot", "foot plates", "joint", "sides to their blocks, screws at each"),
     Link("y_guides", "Y guides", "guide", "side plates to what is below"),
     Link("y_drive", "Y drive", "drive", "pushes the gantry"),
     Link("y_motor", "Y motor", "drive", "holds the Y drive still"),

@@ -16,6 +16,7 @@ BOW_TOLD = 0.02e-3
 """A bow that is worth a word, m."""
 SHRINKS = {"epoxy granite": (1e-4, 5e-4), "concrete": (3e-4, 6e-4), "mortar": (4e-4, 1e-3)}
 """From cured or set to dry; common practice and from memory."""
+SAME = 1e-9
 DEEP, EDGE = 5.0, 5.0
 """Least embedment and distance from an edge, in diameters; common practice, no source."""
 
@@ -44,10 +45,10 @@ def pull_outs(plan: PourPlan) -> tuple[PullOut, ...]:
     for one in plan.mould.inserts:
         skin, cone = pi * one.diameter * one.depth, pi * one.depth * (one.depth + one.diameter)
         problem = ""
-        if one.depth < DEEP * float(one.thread[1:]) * 1e-3:
+        if one.depth < DEEP * float(one.thread[1:]) * 1e-3 - SAME:
             problem = f"{one.thread} sits {one.depth * 1e3:.0f} mm deep: {DEEP:.0f} diameters are wanted"
         edge = min(one.x, one.y, plan.mould.length - one.x, plan.mould.width - one.y)
-        if edge < EDGE * float(one.thread[1:]) * 1e-3:
+        if edge < EDGE * float(one.thread[1:]) * 1e-3 - SAME:
             problem = f"{one.thread} is {edge * 1e3:.0f} mm from an edge: {EDGE:.0f} diameters are wanted"
         low, high = BOND[plan.sort]
         weak, strong = TENSION[plan.sort]
