@@ -70,7 +70,7 @@ def test_every_part_has_facts_and_passes_its_check() -> None:
         assert lines
         assert all(line and "e+0" not in line for line in lines)
     assert set(ends(machine)) <= {link.key for link in links(machine)}
-    assert set(plate_widths(machine)) == {"bed", "side", "x_plate", "z_plate"}
+    assert set(plate_widths(machine)) == {"bed", "side", "side_foot", "x_plate", "z_plate"}
     assert rest(machine) == "feet"
 
 

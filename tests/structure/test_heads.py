@@ -22,9 +22,10 @@ THIN = replace(MovingGantry(), x_plate=replace(MovingGantry().x_plate, thickness
 def test_a_head_that_something_would_touch_is_sunk_and_its_hole_says_so() -> None:
     structure = lay_out(MovingGantry())
     found = heads_of(structure)
-    assert {one.of for one in found.sunk} == {"bed", "X plate on z guides"}
+    feet = {f"{side} side on foot of {side} side" for side in ("left", "right")}
+    assert {one.of for one in found.sunk} == {"bed", "X plate on z guides", *feet}
     assert not found.raised
-    holes = [hole for piece in pieces_of(structure) for hole in piece.holes]
+    holes = [hole for piece in pieces_of(structure) for hole in piece.holes * piece.count]
     assert sum(hole.sunk > 0.0 for hole in holes) == len(found.sunk)
     hole = next(one for one in holes if one.sunk and one.of != "bed")
     size = screw_size(hole.screw)

@@ -81,6 +81,8 @@ def test_every_step_takes_its_part_from_the_link_it_names(kind: Kind) -> None:
             key = step.motor_key if field.name == "motor" and isinstance(step, DriveTrain) else getattr(step, "key", "")
             if field.name in ("mount", "collet"):
                 key = {"mount": "spindle_mount"}.get(field.name, field.name)
+            if key == "side_foot" and isinstance(value, Joint) and value.bolts is not None:
+                value = replace(value, bolts=replace(value.bolts, along=2))  # each of its steps is one row of two
             if isinstance(value, Joint | Guide | Drive | Motor):
                 assert value == part(machine, key), (key, field.name)
 

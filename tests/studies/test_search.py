@@ -17,12 +17,13 @@ from unterbau.files.project_json import write_project
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import cost_of, listed_mass, to_frame
 from unterbau.progress import Cancelled, Silent
-from unterbau.structure.parts import Place
+from unterbau.structure.parts import Place, Stand
 from unterbau.studies.answers import answers
 from unterbau.studies.budget import budget
 from unterbau.studies.compliance import solve_tip
+from unterbau.studies.designs import Bounds, Design, Free, _screened, changed_by, tried_alone, tried_together
 from unterbau.studies.propose import propose, suitable
-from unterbau.studies.search import Bounds, Design, Free, changed_by, search
+from unterbau.studies.search import search
 from unterbau.ui.shell.file_actions import demo_project
 
 MACHINE, BOOK = MovingGantry(), shipped_prices()
@@ -144,3 +145,55 @@ def test_a_brief_that_cannot_be_met_says_what_it_would_take(tmp_path: Path, caps
     assert data["met"] is False
     assert data["instead"]
     assert data["proposals"][0]["machine"]["kind"]
+
+
+JOINTS = (
+    Free("gantry_beam", "section", ("rhs-80x40x4", "rhs-120x80x5")),
+    Free("beam_joint", "kind", ("epoxied", "weld", "gusset", "bolted-plate")),
+    Free("beam_joint", "count", (1, 2)),
+    Free("cross_joint", "kind", ("epoxied", "bracket", "weld")),
+    Free("spindle_mount", "kind", ("clamp", "printed")),
+)
+PICKS = tuple(product((1,), *(range(len(one.values)) for one in JOINTS[1:])))
+
+
+@pytest.mark.parametrize("machine", [MACHINE, replace(MACHINE, stand=Stand("firm"))], ids=["bench", "firm"])
+def test_designs_that_differ_in_joints_are_what_they_are_alone(machine: MovingGantry) -> None:
+    """All 48 from one solve, rigid ones among them: stiffness to 1e-8, mass and money exactly."""
+    asked = (machine, JOINTS, Bounds(), BOOK, Place())
+    told = _screened(*asked, PICKS)
+    assert told is not None, "these differ in springs alone"
+    assert [one for one, _ in told] == list(PICKS)
+    for picked, one in told[::7]:
+        alone = tried_alone(*asked, picked)
+        assert one is not None
+        assert alone is not None
+        assert (one.machine, one.choice) == (alone.machine, alone.choice)
+        assert one.stiffness == pytest.approx(alone.stiffness, rel=1e-8)
+        assert (one.mass, one.money) == pytest.approx((alone.mass, alone.money), rel=1e-12)
+
+
+def test_bounds_hold_for_them_too_and_what_is_more_than_springs_is_tried_alone() -> None:
+    asked = (MACHINE, JOINTS, Bounds(), BOOK, Place())
+    masses = sorted(one.mass for _, one in tried_together(*asked, PICKS) if one is not None)
+    bound = (masses[0] + masses[-1]) / 2
+    held = dict(tried_together(MACHINE, JOINTS, Bounds(mass=bound), BOOK, Place(), PICKS))
+    assert sum(one is not None for one in held.values()) == sum(mass <= bound for mass in masses)
+    other = Free("beam_joint", "gussets", (0, 1, 2))  # these are plates of their own
+    more = tuple((n,) for n in range(3))
+    assert _screened(MACHINE, (other,), Bounds(), BOOK, Place(), more * 2) is None
+    assert all(one is not None for _, one in tried_together(MACHINE, (other,), Bounds(), BOOK, Place(), more))
+
+
+def test_a_search_with_joints_finds_what_brute_force_finds() -> None:
+    free = (*JOINTS[:2], JOINTS[4])
+    found = search(MACHINE, free, Bounds(), "stiffest", BOOK, 120.0)
+    assert (found.whole, found.tried, found.impossible) == (True, 16, 0)
+    every = [tried_alone(MACHINE, free, Bounds(), BOOK, Place(), one) for one in product(range(2), range(4), range(2))]
+    rows = [(one.weakest, one.mass, one.money, one.choice) for one in every if one is not None]
+    front = {
+        one[3] for one in rows
+        if not any(b[0] >= one[0] * (1 + 1e-7) and b[1] <= one[1] and b[2] <= one[2] for b in rows)
+    }  # fmt: skip
+    assert {one.design.choice for one in found.unbeaten} <= front
+    assert max(one[0] for one in rows) == pytest.approx(found.unbeaten[0].design.weakest, rel=1e-8)

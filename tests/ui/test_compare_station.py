@@ -17,9 +17,10 @@ from tests.ui.driving import CTRL, SHIFT, TUBE, first_answers
 from unterbau.band import Band
 from unterbau.machine.machine import bodies_of, to_frame
 from unterbau.studies.compare import Flow
+from unterbau.studies.designs import Bounds
 from unterbau.studies.purchase.check import counted
 from unterbau.studies.purchase.checks import checks
-from unterbau.studies.search import Bounds, search
+from unterbau.studies.search import search
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.compare.figures_model import COLUMNS
 from unterbau.ui.stations.compare.picture import Dot, places

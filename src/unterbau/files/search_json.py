@@ -6,7 +6,8 @@ from typing import Any
 
 from unterbau.errors import InputError
 from unterbau.files.atomic import check_size, read_text
-from unterbau.studies.search import GOALS, Bounds, Free, Goal
+from unterbau.studies.designs import Bounds, Free
+from unterbau.studies.search import GOALS, Goal
 
 MOST_BYTES = 1_000_000
 STEPS = 200

@@ -2,72 +2,35 @@
 
 from collections.abc import Callable, Iterator
 from contextlib import closing
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import partial
 from itertools import product
 from math import prod
 from random import Random
 from time import monotonic
-from typing import Any, Literal, get_args
-
-import numpy as np
+from typing import Literal, get_args
 
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, cost_of, links, listed_mass, part, to_frame, with_part
+from unterbau.machine.machine import Machine, links, part
 from unterbau.progress import Progress, Silent
-from unterbau.structure.parts import Place, Sizes
+from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers
-from unterbau.studies.budget import heaviest
-from unterbau.studies.compliance import solve_tip
-from unterbau.studies.search_workers import tried_apart
+from unterbau.studies.designs import Bounds, Design, Free, Picked, joints_of, tried_together
+from unterbau.studies.search_workers import CHUNK, tried_apart
 
 Goal = Literal["stiffest", "lightest", "cheapest"]
 GOALS: tuple[Goal, ...] = get_args(Goal)
 MOST_CHOICES = 200
 MOST_FREE = 40
+FEW = 20_000
+"""So many designs are all tried."""
+AT_ONCE = 256
+"""So many designs that differ in joints alone are put up together."""
 NEAR = 1e-9
 KEPT = 12
 """Unbeaten designs that are solved afresh with their bands."""
-
-
-@dataclass(frozen=True, slots=True)
-class Free:
-    """A field that may vary."""
-
-    key: str
-    """Link, or `dimensions`."""
-    field: str
-    values: tuple[Any, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Bounds:
-    """What no design may go beyond; 0 leaves open."""
-
-    mass: float = 0.0
-    money: float = 0.0
-    lift: float = 0.0
-    """Heaviest piece, kg."""
-
-
-@dataclass(frozen=True, slots=True)
-class Design:
-    """One point of the search."""
-
-    machine: Machine
-    choice: tuple[Any, ...]
-    """Values, in the order of what is free."""
-    stiffness: tuple[float, float, float]
-    """At one place, likely, N/m."""
-    mass: float
-    money: float
-
-    @property
-    def weakest(self) -> float:
-        """The least of its stiffnesses."""
-        return min(self.stiffness)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +59,7 @@ class Found:
     """What all unbeaten ones have, in words."""
 
 
-Tried = dict[tuple[int, ...], Design | None]
+Tried = dict[Picked, Design | None]
 """Designs by the numbers of their values; None of those that cannot be built or lie beyond the bounds."""
 
 
@@ -129,6 +92,7 @@ def search(
 
     All designs are tried where the time allows; else they are drawn at random, then about the unbeaten ones. What is
     found is told while it runs (`Progress.found`). Every reported design is solved afresh over its travel, with bands.
+    Designs that differ in joints alone are put up and solved once for all (`screening`).
     A search that was stopped goes on where it was with the same `tried`, which is added to. Processes try side by side.
 
     Raises:
@@ -143,15 +107,12 @@ def search(
     for one in list(tried.values()):
         if one is not None:
             front[:] = _with(front, one)
-    picks = _fresh(_order(free, count, front, seconds, start), tried)
-    work = partial(_tried, machine, free, bounds, book, where)
-    with closing(tried_apart(picks, work, processes)) as rows:
-        for picked, one in rows:
-            report.step(len(tried), min(count, 10**9), "designs")
-            tried[picked] = one
-            if one is not None:
-                front[:] = _with(front, one)
-                report.found(tuple(front))
+    joints = joints_of(machine, free)
+    wanted = _fresh(_order(free, joints, count, front, seconds, start), tried)
+    work = partial(tried_together, machine, free, bounds, book, where)
+    with closing(tried_apart(wanted, work, processes, 1 if joints else CHUNK)) as rows:
+        for some in rows:
+            _take(some, tried, front, report, count)
             if monotonic() - start > seconds:
                 break
     if not front:
@@ -167,16 +128,34 @@ def search(
     return Found(tuple(solved), len(tried), count, len(tried) == count, impossible, _shared(free, front))
 
 
+def _take(
+    some: tuple[tuple[Picked, Design | None], ...], tried: Tried, front: list[Design], report: Progress, count: int
+) -> None:
+    """Take designs in, and tell of them."""
+    better = False
+    for picked, one in some:
+        report.step(len(tried), min(count, 10**9), "designs")
+        tried[picked] = one
+        if one is not None:
+            grown = _with(front, one)
+            better = better or grown is not front
+            front[:] = grown
+    if better:
+        report.found(tuple(front))
+
+
 def _order(
-    free: tuple[Free, ...], count: int, front: list[Design], seconds: float, start: float
-) -> Iterator[tuple[int, ...]]:
-    """Yield picks: all where they are few, else at random and about what is unbeaten so far."""
+    free: tuple[Free, ...], joints: tuple[int, ...], count: int, front: list[Design], seconds: float, start: float
+) -> Iterator[tuple[Picked, ...]]:
+    """Yield picks that differ in joints alone: all where they are few, else at random and about what is unbeaten."""
     sizes = [len(one.values) for one in free]
     draw = Random(13)
-    if count <= 20_000:
-        every = list(product(*(range(n) for n in sizes)))
+    if count <= FEW:
+        firm = [range(1) if n in joints else range(size) for n, size in enumerate(sizes)]
+        every = list(product(*firm))
         draw.shuffle(every)
-        yield from every
+        for one in every:
+            yield from _batches(list(_with_joints(one, sizes, joints)))
         return
     while monotonic() - start <= seconds:
         if front and draw.random() < 0.7:
@@ -185,51 +164,35 @@ def _order(
             for _ in range(draw.choice((1, 1, 2))):
                 n = draw.randrange(len(free))
                 picked[n] = draw.randrange(sizes[n])
-            yield tuple(picked)
         else:
-            yield tuple(draw.randrange(n) for n in sizes)
-
-
-def _fresh(picks: Iterator[tuple[int, ...]], tried: Tried) -> Iterator[tuple[int, ...]]:
-    """Yield the picks that were neither tried before nor are on their way."""
-    asked: set[tuple[int, ...]] = set()
-    for one in picks:
-        if one not in tried and one not in asked:
-            asked.add(one)
-            yield one
-
-
-def _tried(
-    machine: Machine, free: tuple[Free, ...], bounds: Bounds, book: PriceBook, place: Place, picked: tuple[int, ...]
-) -> Design | None:
-    choice = tuple(one.values[n] for one, n in zip(free, picked, strict=True))
-    try:
-        changed = changed_by(machine, free, choice)
-        mass, money = listed_mass(changed), cost_of(changed, book).money
-        if (bounds.mass and mass > bounds.mass) or (bounds.money and money > bounds.money):
-            return None
-        if bounds.lift:
-            line = heaviest(changed)
-            if line.mass / max(line.count, 1) > bounds.lift:
-                return None
-        x, y, z = (1.0 / np.diag(solve_tip(to_frame(changed, place, "likely")))).tolist()
-    except (InputError, TypeError, ValueError):
-        return None
-    return Design(changed, choice, (x, y, z), mass, money)
-
-
-def changed_by(machine: Machine, free: tuple[Free, ...], choice: tuple[Any, ...]) -> Machine:
-    """Return a machine with values in place of what may vary."""
-    parts: dict[str, dict[str, Any]] = {}
-    for one, value in zip(free, choice, strict=True):
-        parts.setdefault(one.key, {})[one.field] = value
-    for key, values in parts.items():
-        now = part(machine, key)
-        changed: Any = replace(now, **values)
-        if isinstance(now, Sizes) and now == changed:
+            picked = [draw.randrange(n) for n in sizes]
+        if prod(sizes[n] for n in joints) <= AT_ONCE:
+            yield tuple(_with_joints(tuple(picked), sizes, joints))
             continue
-        machine = with_part(machine, key, changed)
-    return machine
+        some = {tuple(picked)}
+        for _ in range(AT_ONCE):
+            some.add(tuple(draw.randrange(size) if n in joints else picked[n] for n, size in enumerate(sizes)))
+        yield tuple(sorted(some))
+
+
+def _with_joints(picked: Picked, sizes: list[int], joints: tuple[int, ...]) -> Iterator[Picked]:
+    """Yield a pick with every choice of joints."""
+    yield from product(*(range(size) if n in joints else (picked[n],) for n, size in enumerate(sizes)))
+
+
+def _batches(every: list[Picked]) -> Iterator[tuple[Picked, ...]]:
+    for start in range(0, len(every), AT_ONCE):
+        yield tuple(every[start : start + AT_ONCE])
+
+
+def _fresh(wanted: Iterator[tuple[Picked, ...]], tried: Tried) -> Iterator[tuple[Picked, ...]]:
+    """Yield the picks that were neither tried before nor are on their way."""
+    asked: set[Picked] = set()
+    for some in wanted:
+        new = tuple(one for one in some if one not in tried and one not in asked)
+        asked.update(new)
+        if new:
+            yield new
 
 
 def _with(front: list[Design], one: Design) -> list[Design]:

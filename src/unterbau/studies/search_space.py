@@ -8,7 +8,7 @@ from unterbau.catalogue.joints import BOLTS, OWN
 from unterbau.machine.machine import Machine, fitting, kind_of, links, part_at
 from unterbau.machine.stepping import step
 from unterbau.structure.parts import Drive, Guide, Joint, Member, Part, Plate
-from unterbau.studies.search import Free
+from unterbau.studies.designs import Free
 
 AROUND = 2
 """Sizes smaller and larger than now that are offered."""

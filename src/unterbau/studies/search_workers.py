@@ -10,6 +10,7 @@ from typing import Any, TypeVar
 
 from unterbau.errors import InputError
 
+P = TypeVar("P")
 T = TypeVar("T")
 CHUNK = 8
 """Designs that a process is given at a time: enough that telling it takes little of it."""
@@ -25,38 +26,38 @@ def _begin(work: Callable[[Any], Any]) -> None:
     _work = work
 
 
-def _do(picks: tuple[Any, ...]) -> list[Any]:
+def _do(some: tuple[Any, ...]) -> list[Any]:
     assert _work is not None
-    return [_work(one) for one in picks]
+    return [_work(one) for one in some]
 
 
 def tried_apart(
-    picks: Iterator[tuple[int, ...]], work: Callable[[tuple[int, ...]], T], processes: int
-) -> Generator[tuple[tuple[int, ...], T], None, None]:
-    """Yield each pick with what the work makes of it.
+    wanted: Iterator[P], work: Callable[[P], T], processes: int, chunk: int = CHUNK
+) -> Generator[T, None, None]:
+    """Yield what the work makes of each of what is wanted, in order.
 
     Args:
-        picks: Drawn from a little ahead of what is yielded.
+        wanted: Drawn from a little ahead of what is yielded.
         work: Can be sent to another process.
         processes: That work side by side; with one the work is done here.
+        chunk: So many a process is given at a time.
 
     Raises:
         InputError: A process ended by itself.
     """
     if processes < 2:
-        for one in picks:
-            yield one, work(one)
+        for one in wanted:
+            yield work(one)
         return
     pool = ProcessPoolExecutor(processes, get_context("spawn"), _begin, (work,))
-    waiting: deque[tuple[tuple[tuple[int, ...], ...], Future[list[T]]]] = deque()
+    waiting: deque[Future[list[T]]] = deque()
     try:
         while True:
-            while len(waiting) < AHEAD * processes and (chunk := tuple(islice(picks, CHUNK))):
-                waiting.append((chunk, pool.submit(_do, chunk)))
+            while len(waiting) < AHEAD * processes and (some := tuple(islice(wanted, chunk))):
+                waiting.append(pool.submit(_do, some))
             if not waiting:
                 return
-            chunk, answer = waiting.popleft()
-            yield from zip(chunk, answer.result(), strict=True)
+            yield from waiting.popleft().result()
     except BrokenProcessPool:
         raise InputError("search", "a process that tried designs ended by itself: too little memory?") from None
     finally:

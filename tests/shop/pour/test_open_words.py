@@ -1,5 +1,7 @@
 """What stays open in a mould, as it is typed: read back as it was, and refused with what cannot be read."""
 
+from dataclasses import asdict
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -22,10 +24,10 @@ inserts = st.builds(
 def test_what_is_told_is_read_back(some: list[Pocket], bars: list[Core], bushes: list[Insert]) -> None:
     mould = Mould(pockets=tuple(some), cores=tuple(bars), inserts=tuple(bushes))
     again = read_open(open_text(mould, "mm"), Mould(), "mm")
-    for told, read in zip((*some, *bars), (*again.pockets, *again.cores), strict=True):
-        assert [getattr(read, name) for name in told.__slots__] == pytest.approx(
-            [getattr(told, name) for name in told.__slots__]
-        )
+    for told, read in zip(some, again.pockets, strict=True):
+        assert asdict(read) == pytest.approx(asdict(told))
+    for core, seen in zip(bars, again.cores, strict=True):
+        assert asdict(seen) == pytest.approx(asdict(core))
     for bush, found in zip(bushes, again.inserts, strict=True):
         assert found.thread == bush.thread
         assert (found.x, found.y, found.depth) == pytest.approx((bush.x, bush.y, bush.depth))

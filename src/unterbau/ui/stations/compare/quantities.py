@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from unterbau.band import Band
 from unterbau.catalogue.prices import PriceBook
 from unterbau.studies.compare import Figures
-from unterbau.studies.search import Design
+from unterbau.studies.designs import Design
 from unterbau.units import Units, in_units, unit_text
 
 PULL = "pull"

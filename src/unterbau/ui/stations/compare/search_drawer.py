@@ -16,7 +16,8 @@ from unterbau.machine.differs import differences
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.search import GOALS, Bounds, Design, Found, Free, Goal, Tried, search
+from unterbau.studies.designs import Bounds, Design, Free
+from unterbau.studies.search import GOALS, Found, Goal, Tried, search
 from unterbau.studies.search_space import offered
 from unterbau.studies.search_workers import SIDE_BY_SIDE
 from unterbau.ui.jobs.asker import Asker
