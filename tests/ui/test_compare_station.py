@@ -270,12 +270,9 @@ def test_a_search_fills_the_picture_and_a_design_becomes_a_candidate(compare: Ma
     drawer = station.drawer
     assert drawer.isVisible()
     drawer.look.click()
-    assert "tick what may vary" in drawer.words.text()
-    for row in range(drawer.free.count()):
-        item = drawer.free.item(row)
-        assert item is not None
-        if item.text().startswith(("spindle clamp", "Z plate")):
-            item.setCheckState(Qt.CheckState.Checked)
+    assert "press what may vary" in drawer.words.text()
+    for key in ("spindle_mount", "z_plate"):
+        drawer.chips.buttons[key].click()
     free = drawer.chosen()
     assert {one.key for one in free} == {"spindle_mount", "z_plate"}
     count = len(free[0].values) * len(free[1].values)
@@ -319,3 +316,24 @@ def test_a_card_dropped_on_another_compares_both(window: MainWindow, qtbot: QtBo
     assert not under.target
     window.document.stack.undo()
     assert window.document.project.benchmark == "bolted slotted profile"
+
+
+def test_what_may_vary_is_pressed_on_the_outline(compare: MainWindow, qtbot: QtBot) -> None:
+    compare.selection.choose_candidate(TUBE)
+    compare.compare.open_drawer.click()
+    drawer = compare.compare.drawer
+    chips = drawer.chips
+    assert set(chips.buttons) >= {"gantry_beam", "beam_joint", "x_stance"}
+    chips.grab()
+    qtbot.mouseClick(chips.buttons["gantry_beam"], Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(chips.buttons["x_stance"], Qt.MouseButton.LeftButton)
+    assert {(one.key, one.field) for one in drawer.chosen()} == {
+        ("gantry_beam", "section"), ("dimensions", "x_stance")
+    }  # fmt: skip
+    assert "25 designs" in drawer.words.text()
+    chips.buttons["gantry_beam"].setFocus()
+    qtbot.keyClick(chips.buttons["gantry_beam"], Qt.Key.Key_Space)
+    assert [one.field for one in drawer.chosen()] == ["x_stance"]
+    middles = [chips.buttons[key].geometry() for key in chips.buttons]
+    assert all(not a.intersects(b) for n, a in enumerate(middles) for b in middles[:n]), "no chip lies on another"
+    compare.compare.open_drawer.click()

@@ -1,6 +1,6 @@
 """A search as a drawer of Compare: what may vary, within what, for what; the unbeaten fill the picture."""
 
-from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QListWidget,
@@ -13,7 +13,7 @@ from PyQt6.QtWidgets import (
 
 from unterbau.catalogue.prices import PriceBook, money_text
 from unterbau.machine.differs import differences
-from unterbau.machine.machine import Machine
+from unterbau.machine.machine import Machine, bodies_of, links
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
 from unterbau.studies.designs import Bounds, Design, Free
@@ -21,6 +21,7 @@ from unterbau.studies.search import GOALS, Found, Goal, Tried, search
 from unterbau.studies.search_space import offered
 from unterbau.studies.search_workers import SIDE_BY_SIDE
 from unterbau.ui.jobs.asker import Asker
+from unterbau.ui.stations.compare.outline_chips import Chip, OutlineChips
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
@@ -52,7 +53,8 @@ class SearchDrawer(QWidget):
         self._tried: dict[Asked, Tried] = {}
         self._round = 0
         self.designs: tuple[Design, ...] = ()
-        self.free = QListWidget(self)
+        self._offers: dict[str, Free] = {}
+        self.chips = OutlineChips(self)
         self.goal = ChoiceBox("Goal", tuple((one, one) for one in GOALS), self)
         self.mass = QuantityField("Mass at the most", "mass", view, self, optional=True)
         self.money = QuantityField("Money at the most", "money", view, self, optional=True)
@@ -70,23 +72,14 @@ class SearchDrawer(QWidget):
         self._machine = machine
         self.asker.stop()
         self.look.setText(SEARCH)
-        self.free.clear()
-        for one in offered(machine):
-            item = QListWidgetItem(one.words)
-            item.setData(Qt.ItemDataRole.UserRole, one.free)
-            item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
-            item.setCheckState(Qt.CheckState.Unchecked)
-            self.free.addItem(item)
+        self._offers = {_chip_of(one.free): one.free for one in offered(machine)}
+        self.chips.show_machine(bodies_of(machine, Place()), _chips(machine))
         self._show(())
         self._count()
 
     def chosen(self) -> tuple[Free, ...]:
-        """Return what is ticked."""
-        items = [self.free.item(row) for row in range(self.free.count())]
-        return tuple(
-            item.data(Qt.ItemDataRole.UserRole)
-            for item in items if item is not None and item.checkState() == Qt.CheckState.Checked
-        )  # fmt: skip
+        """Return what is pressed."""
+        return tuple(one for key, one in self._offers.items() if self.chips.buttons[key].isChecked())
 
     def close_drawer(self) -> None:
         """Stop searching."""
@@ -101,7 +94,7 @@ class SearchDrawer(QWidget):
             return
         free = self.chosen()
         if not free or self._machine is None:
-            self.words.setText("tick what may vary first")
+            self.words.setText("press what may vary first")
             return
         goal = next(one for one in GOALS if one == self.goal.currentData())
         bounds = Bounds(self.mass.value, self.money.value)
@@ -129,12 +122,11 @@ class SearchDrawer(QWidget):
         self.found_changed.emit(self.designs)
 
     def _count(self) -> None:
-        """Say how many designs what is ticked makes."""
+        """Say how many designs what is pressed makes."""
         count = 1
         for one in self.chosen():
             count *= len(one.values)
-        ticked = len(self.chosen())
-        words = f"{count:,} designs" if ticked else "tick what may vary"
+        words = f"{count:,} designs" if self.chosen() else "press what may vary"
         if not self.asker.busy:
             self.words.setText(words)
 
@@ -169,20 +161,19 @@ class SearchDrawer(QWidget):
         box.setContentsMargins(0, 0, round(unit), 0)
         box.setSpacing(round(0.3 * unit))
         box.addWidget(heading("search: what may vary"))
-        for one, name in ((self.free, "What may vary"), (self.list, "Unbeaten designs")):
-            one.setAccessibleName(name)
-            one.setFont(font(0.9))
-            one.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
-        box.addWidget(self.free, 3)
-        rows: tuple[tuple[str, QWidget], ...] = (
-            ("wanted", self.goal), ("up to, mass", self.mass), ("up to, money", self.money),
-        )  # fmt: skip
-        for words, widget in rows:
-            row = QHBoxLayout()
-            row.addWidget(label(words, "muted", 0.9))
-            row.addWidget(widget, 1)
-            box.addLayout(row)
-        box.addWidget(self.look)
+        self.list.setAccessibleName("Unbeaten designs")
+        self.list.setFont(font(0.9))
+        self.list.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
+        box.addWidget(self.chips)
+        wanted, most = QHBoxLayout(), QHBoxLayout()
+        wanted.addWidget(label("wanted", "muted", 0.9))
+        wanted.addWidget(self.goal, 1)
+        wanted.addWidget(self.look, 1)
+        for words, field in (("mass at most", self.mass), ("money at most", self.money)):
+            most.addWidget(label(words, "muted", 0.9))
+            most.addWidget(field, 1)
+        box.addLayout(most)
+        box.addLayout(wanted)
         self.words.setWordWrap(True)
         box.addWidget(self.words)
         box.addWidget(heading("unbeaten"))
@@ -190,7 +181,7 @@ class SearchDrawer(QWidget):
         box.addWidget(self.list, 2)
 
     def _connect(self) -> None:
-        self.free.itemChanged.connect(self._count)
+        self.chips.toggled.connect(self._count)
         for field in (self.mass, self.money):
             field.committed.connect(field.set_value)
         self.look.clicked.connect(self.start)
@@ -199,3 +190,21 @@ class SearchDrawer(QWidget):
         self.asker.ready.connect(self._on_ready)
         self.asker.failed.connect(self._on_failed)
         self.asker.progressed.connect(self._on_progressed)
+
+
+def _chip_of(free: Free) -> str:
+    """Return the key of the chip that something that may vary belongs to."""
+    return free.field if free.key == "dimensions" else free.key
+
+
+def _chips(machine: Machine) -> tuple[Chip, ...]:
+    """Return a chip for each part and size that may vary, in the order of what is offered."""
+    labels, found = {one.key: one.label for one in links(machine)}, []
+    for one in offered(machine):
+        key = _chip_of(one.free)
+        axis, _, rest = one.free.field.partition("_")
+        size = f"{axis.upper()} {rest.replace('rail_', '')}"
+        sized = one.free.key == "dimensions"
+        at = f"{axis}_guides" if sized else one.free.key
+        found.append(Chip(key, size if sized else labels[one.free.key], one.words, at))
+    return tuple(found)
