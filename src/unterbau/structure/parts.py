@@ -208,6 +208,8 @@ class Stand:
     rib_height: float = 0.1
     """Below the slab, m."""
     rib_thickness: float = 0.05
+    beyond: float = 0.05
+    """How far a cast base reaches beyond the machine's feet on all sides, m."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -76,7 +76,7 @@ def stand_bodies(stand: Stand, places: list[Vector], chains: list[str]) -> list[
     return [Prism(KEY, chains[0], (x, y, z - stand.height), (x, y, z), Y, (box_ring(wide, deep),))]
 
 
-def extent(places: list[Vector]) -> tuple[float, float]:
+def extent(places: list[Vector], edge: float = EDGE) -> tuple[float, float]:
     """Return how far the feet stand apart along X and Y, with an edge around them, m."""
-    wide, deep = (max(p[n] for p in places) - min(p[n] for p in places) + 2 * EDGE for n in (0, 1))
+    wide, deep = (max(p[n] for p in places) - min(p[n] for p in places) + 2 * edge for n in (0, 1))
     return wide, deep

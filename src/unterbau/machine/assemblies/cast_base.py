@@ -33,7 +33,7 @@ def stand_on_base(lay: Layout[object], stand: Stand) -> None:
     if not feet:
         return
     places = [place for _, place in feet]
-    wide, deep = extent(places)
+    wide, deep = extent(places, stand.beyond)
     if stand.ribs and stand.ribs * stand.rib_thickness > 0.8 * min(wide, deep):
         most = 0.8 * min(wide, deep) / stand.ribs
         raise InputError("stand.rib_thickness", f"expected at most {most * 1e3:.0f} mm: no room is left between ribs")

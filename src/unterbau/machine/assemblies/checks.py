@@ -161,6 +161,7 @@ def _check_bought(name: str, part: Part) -> None:
         case Stand():
             within(f"{name}.height", part.height, 0.05, 1.5)
             within(f"{name}.thickness", part.thickness, 0.02, SLAB)
+            within(f"{name}.beyond", part.beyond, 0.03, 0.5)
             within(f"{name}.rib_height", part.rib_height, 0.02, 0.5)
             within(f"{name}.rib_thickness", part.rib_thickness, 0.01, 0.3)
             if part.ribs != 0 and not 2 <= part.ribs <= MOST_RIBS:

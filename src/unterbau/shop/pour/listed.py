@@ -13,7 +13,7 @@ POUR = "pour"
 
 
 def with_pours(items: tuple[Item, ...], structure: Structure, pours: tuple[PourPlan, ...]) -> tuple[Item, ...]:
-    """Return a list of parts with what is weighed for each pour in place of fills and of a block under the feet.
+    """Return a list of parts with what is weighed for each pour in place of fills and of what is under the feet.
 
     A pour that cannot be mixed, or whose hollow is no more, leaves the list as it is.
     """
@@ -35,5 +35,5 @@ def with_pours(items: tuple[Item, ...], structure: Structure, pours: tuple[PourP
 
 def _replaced(item: Item, plan: PourPlan) -> bool:
     if plan.part == MOULD:
-        return item.part == KEY and item.text.startswith("block of")
+        return item.part == KEY and item.price.startswith("fill:")
     return item.part == plan.part and item.text.startswith("fill,")

@@ -96,6 +96,7 @@ def cast_choices() -> Choices:
 BASED = (
     Field("material", "cast of", "choice", cast_choices),
     Field("thickness", "slab", "quantity", low=0.02, high=SLAB),
+    Field("beyond", "beyond the feet", "quantity", low=0.03, high=0.5, hint="how far it reaches beyond them all round"),
     Field(
         "ribs", "ribs each way", "count", low=0, high=MOST_RIBS, hint="on its underside, along and across; 0 is none"
     ),
@@ -355,7 +356,7 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         gussets = (_added("gussets", "gussets a corner"), *(GUSSETS if part.gussets else ()))
         return (*own, *(gussets if key in kind.gusseted else ()))
     if isinstance(part, Stand) and part.kind == "base":
-        return (fields[0], *BASED[: 5 if part.ribs else 3], fields[2])
+        return (fields[0], *BASED[: 6 if part.ribs else 4], fields[2])
     if isinstance(part, Guide) and kind.faces is not None and key == kind.faces[0]:
         return (*fields, MOUNT)
     if isinstance(part, Drive):
