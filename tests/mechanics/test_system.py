@@ -131,3 +131,23 @@ def test_a_band_of_parts_that_do_not_know_of_each_other_is_solved_part_by_part()
     right[[2, 75, 200, 300], [0, 1, 2, 3]] = 1.0
     right[:, 4] = draw.normal(size=n)
     assert factorise(band).solve(right) == pytest.approx(np.linalg.solve(full, right), rel=1e-9, abs=1e-14)
+
+
+def test_what_lies_between_loads_is_the_inverse_block_by_block() -> None:
+    """Three parts that do not know of each other, loads on two of them and on all; against a dense inverse."""
+    draw = np.random.default_rng(5)
+    sizes, depth = (70, 150, 90), 24
+    n = sum(sizes)
+    dense, start = np.zeros((n, n)), 0
+    for size in sizes:
+        some = np.tril(draw.normal(size=(size, size)), 0)
+        some[np.subtract.outer(np.arange(size), np.arange(size)) >= depth // 2] = 0.0
+        dense[start : start + size, start : start + size] = some @ some.T + size * np.eye(size)
+        start += size
+    band = np.array([np.append(np.diagonal(dense, -row), np.zeros(row)) for row in range(depth)])
+    factor = factorise(np.asfortranarray(band))
+    assert len(factor.blocks) == 3
+    right = np.zeros((n, 11))
+    right[10, 0] = right[100, 1] = right[130, 2] = 1.0
+    right[:, 3:] = draw.normal(size=(n, 8))
+    assert factor.between(right) == pytest.approx(right.T @ np.linalg.solve(dense, right), rel=1e-9, abs=1e-12)

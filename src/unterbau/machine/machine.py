@@ -33,6 +33,8 @@ from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.model.built import Built
+from unterbau.model.standing import Standing
+from unterbau.model.to_frame import standing as standing_of
 from unterbau.model.to_frame import to_frame as frame_of
 from unterbau.parts_list.bill import UNPRICED, Cost, Item, cost, priced
 from unterbau.solids.heads import heads_of
@@ -87,6 +89,15 @@ def to_frame(machine: Machine, place: Place, level: Level = "likely") -> Built:
         InputError: Dimensions or names that make no machine.
     """
     return frame_of(lay_out(machine), place, level)
+
+
+def standing(machine: Machine, place: Place) -> Standing:
+    """Return where what moves stands with the head at a place.
+
+    Raises:
+        InputError: Dimensions or names that make no machine.
+    """
+    return standing_of(lay_out(machine), place)
 
 
 def links(machine: Machine) -> tuple[Link, ...]:

@@ -24,22 +24,38 @@ class Factor:
     """Of the matrix scaled to unit diagonal; 0 where the factorisation broke down."""
     band: FloatArray | None = None
     """The Cholesky factor in lower band storage, where there is one."""
+    blocks: tuple[slice, ...] = ()
+    """Ranges of rows that do not know of each other."""
 
     def between(self, right: FloatArray) -> FloatArray:
-        """Return rightᵀ·A⁻¹·right for many right-hand sides (n, m), by L⁻¹·right; in dense panels, which is faster."""
+        """Return rightᵀ·A⁻¹·right for many right-hand sides (n, m), by L⁻¹·right; in dense panels, which is faster.
+
+        Each range of rows is solved for the columns that load it only.
+        """
         if self.band is None:
             return np.asarray(right.T @ self.solve(right))
-        y = np.array(right, order="C")
-        depth, n = self.band.shape
-        for start in range(0, n, PANEL):
-            end, first = min(start + PANEL, n), max(0, start - depth + 1)
-            rows, columns = np.arange(start, end)[:, None], np.arange(first, end)[None]
-            below = rows - columns
-            inside = (below >= 0) & (below < depth)
-            lower = np.where(inside, self.band[np.clip(below, 0, depth - 1), columns], 0.0)
-            y[start:end] -= lower[:, : start - first] @ y[first:start]
-            lapack.lower_solve(np.asfortranarray(lower[:, start - first :]), y[start:end])
-        return np.asarray(y.T @ y)
+        found = np.zeros((right.shape[1], right.shape[1]))
+        for rows in self.blocks or (slice(0, len(right)),):
+            part = right[rows]
+            loaded = np.flatnonzero(part.any(axis=0))
+            if len(loaded):
+                found[np.ix_(loaded, loaded)] += _between(self.band[:, rows], part[:, loaded])
+        return found
+
+
+def _between(band: FloatArray, right: FloatArray) -> FloatArray:
+    """Return rightᵀ·(L·Lᵀ)⁻¹·right for a factor in lower band storage."""
+    y = np.array(right, order="C")
+    depth, n = band.shape
+    for start in range(0, n, PANEL):
+        end, first = min(start + PANEL, n), max(0, start - depth + 1)
+        rows, columns = np.arange(start, end)[:, None], np.arange(first, end)[None]
+        below = rows - columns
+        inside = (below >= 0) & (below < depth)
+        lower = np.where(inside, band[np.clip(below, 0, depth - 1), columns], 0.0)
+        y[start:end] -= lower[:, : start - first] @ y[first:start]
+        lapack.lower_solve(np.asfortranarray(lower[:, start - first :]), y[start:end])
+    return np.asarray(y.T @ y)
 
 
 def unit_scale(diagonal: FloatArray) -> FloatArray:
@@ -76,7 +92,7 @@ def factorise(band: FloatArray, shift: float = 0.0, wide: float = WIDE) -> Facto
     blocks = _blocks(band)
     if len(blocks) < 2:
         return Factor(lambda right: lapack.band_solve(factor, right), pivot, factor)
-    return Factor(lambda right: _solve_blocks(factor, blocks, right), pivot, factor)
+    return Factor(lambda right: _solve_blocks(factor, blocks, right), pivot, factor, tuple(blocks))
 
 
 def _blocks(band: FloatArray) -> list[slice]:

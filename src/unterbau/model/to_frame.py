@@ -11,6 +11,7 @@ from unterbau.model.modelled import Model
 from unterbau.model.sheets import lay_sheet
 from unterbau.model.spindle import spindle
 from unterbau.model.stand import ground
+from unterbau.model.standing import Standing, standing_of
 from unterbau.model.turning import turned
 from unterbau.model.work import stand_work
 from unterbau.structure.lines import carried_by_feet
@@ -36,10 +37,21 @@ def _built(structure: Structure, place: Place, level: Level) -> Built:
 
 
 @lru_cache(maxsize=KEPT)
-def _modelled(structure: Structure, place: Place) -> Model:
+def standing(structure: Structure, place: Place) -> Standing:
+    """Return where what moves stands with the head at a place; nothing is meshed for it."""
+    return standing_of(_put_up(structure, place))
+
+
+def _put_up(structure: Structure, place: Place) -> Model:
     model = Model(structure, place)
     put_in(model, structure.steps)
     stand_work(model)
+    return model
+
+
+@lru_cache(maxsize=KEPT)
+def _modelled(structure: Structure, place: Place) -> Model:
+    model = _put_up(structure, place)
     finish(model)
     return model
 

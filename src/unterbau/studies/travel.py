@@ -7,7 +7,7 @@ import numpy as np
 
 from unterbau.band import Level
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, to_frame
+from unterbau.machine.machine import Machine, standing, to_frame
 from unterbau.mechanics import beam
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -17,6 +17,7 @@ from unterbau.mechanics.substructures import cut
 from unterbau.model.built import Built
 from unterbau.model.footprint import footprint
 from unterbau.model.frame_builder import Chain
+from unterbau.model.standing import Standing
 from unterbau.structure.parts import Place
 from unterbau.studies.loads import GRAVITY
 
@@ -40,7 +41,7 @@ class _Motion:
 
 
 class Travel:
-    """A machine that is asked for many places; it is put up at four, whatever the level of its joints."""
+    """A machine that is asked for many places: put up once, and looked at where it stands at three places more."""
 
     def __init__(self, machine: Machine) -> None:
         """Put the machine up.
@@ -49,15 +50,16 @@ class Travel:
             InputError: The machine cannot be built.
         """
         self._machine = machine
-        self._builds = [to_frame(machine, place, "likely") for place in CORNERS]
+        self._built = to_frame(machine, CORNERS[0], "likely")
+        stands = [standing(machine, place) for place in CORNERS]
         self._motions = _Motions(
-            _motion([_along(one) for one in self._builds]),
-            _motion([np.array([drive.distance for drive in one.drives]) for one in self._builds]),
-            _motion([one.frame.nodes[one.tip] - np.array(one.work.place) for one in self._builds]),
-            _motion([_work_at(one) for one in self._builds]),
+            _motion([_along(one) for one in stands]),
+            _motion([np.array(one.distances) for one in stands]),
+            _motion([one.nodes[one.tip] - np.array(one.work) for one in stands]),
+            _motion([_work_at(one) for one in stands]),
         )
-        self._over = _motion([one.frame.nodes[one.tip] - one.frame.nodes[_first(one)] for one in self._builds])
-        self.on_plate = self._builds[0].ground is None or self._builds[0].ground.chain is None
+        self._over = _motion([one.nodes[one.tip] - one.nodes[one.carries] for one in stands])
+        self.on_plate = self._built.ground is None or self._built.ground.chain is None
         """Whether the work stands on a plate, not in a chuck."""
 
     def over_work(self, places: FloatArray) -> FloatArray:
@@ -82,7 +84,7 @@ class Travel:
         Raises:
             InputError: The machine cannot be solved, with the reason.
         """
-        first = self._builds[0] if level == "likely" else to_frame(self._machine, CORNERS[0], level)
+        first = self._built if level == "likely" else to_frame(self._machine, CORNERS[0], level)
         try:
             every = _AtPlaces(first, self._motions, places, level)
         except (MechanismError, ConditionError) as error:
@@ -291,35 +293,25 @@ def _motion(values: list[FloatArray]) -> _Motion:
     return _Motion(start, along)
 
 
-def _along(built: Built) -> FloatArray:
+def _along(stands: Standing) -> FloatArray:
     """Return how far along its chain each block stands, m."""
-    frame, found = built.frame, []
-    for slide in built.slides:
-        node = int(frame.seats.node[slide.row] if slide.inside else frame.springs.i[slide.row])
-        found.append(_along_chain(built, slide.chain.nodes, frame.nodes[node]))
-    return np.array(found)
+    return np.array([_along_chain(stands, chain, stands.nodes[node]) for node, chain in stands.slides])
 
 
-def _along_chain(built: Built, nodes: tuple[int, ...], place: FloatArray) -> float:
-    start, end = built.frame.nodes[nodes[0]], built.frame.nodes[nodes[-1]]
+def _along_chain(stands: Standing, nodes: tuple[int, ...], place: FloatArray) -> float:
+    start, end = stands.nodes[nodes[0]], stands.nodes[nodes[-1]]
     line = (end - start) / np.linalg.norm(end - start)
     return float((place - start) @ line)
 
 
-def _first(built: Built) -> int:
-    """Return the first node of what carries the work."""
-    ground = built.ground
-    return int(built.work.nodes[0]) if ground is None else (ground.chain.nodes if ground.chain else ground.nodes)[0]
-
-
-def _work_at(built: Built) -> FloatArray:
+def _work_at(stands: Standing) -> FloatArray:
     """Return where the work stands, m from what it stands on."""
-    ground, place = built.ground, np.array(built.work.place)
+    ground, place = stands.ground, np.array(stands.work)
     if ground is None:
         return np.zeros(2)
     if ground.chain is not None:
-        return np.array([_along_chain(built, ground.chain.nodes, place), 0.0])
-    return np.asarray(place[:2] - built.frame.nodes[ground.nodes[0]][:2])
+        return np.array([_along_chain(stands, ground.chain.nodes, place), 0.0])
+    return np.asarray(place[:2] - stands.nodes[ground.nodes[0]][:2])
 
 
 def _axes(x: FloatArray, up: FloatArray) -> FloatArray:
