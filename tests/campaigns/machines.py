@@ -10,12 +10,13 @@ from typing import Any
 
 import numpy as np
 
+from unterbau.catalogue.joints import BoltGroup
 from unterbau.errors import UnterbauError
 from unterbau.machine.machine import KINDS, Machine, bill_of, lay_out, with_part
 from unterbau.mechanics.statics import total_mass
 from unterbau.parts_list.bill import total_mass as listed
 from unterbau.structure.ends import sawn
-from unterbau.structure.parts import Place
+from unterbau.structure.parts import Joint, Place, Stand
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.explain import explain
 
@@ -37,7 +38,21 @@ def drawn(draw: random.Random) -> Machine:
             now = getattr(machine.dimensions, one.attribute)
             ends = (one.low, one.high) if draw.random() < 0.4 else (max(one.low, now / 3), min(one.high, now * 3))
             sizes[one.attribute] = draw.uniform(*ends)
-    return with_part(machine, "dimensions", replace(machine.dimensions, **sizes))
+    machine = with_part(machine, "dimensions", replace(machine.dimensions, **sizes))
+    if hasattr(machine, "stand") and draw.random() < 0.3:
+        machine = with_part(machine, "stand", cast(draw))
+    if hasattr(machine, "side_foot") and draw.random() < 0.3:
+        screws = BoltGroup(draw.choice(("M4", "M6", "M8")), 1, draw.randint(1, 6), draw.uniform(0.003, 0.04))
+        machine = with_part(machine, "side_foot", Joint("bolts", bolts=replace(screws, bonded=draw.random() < 0.3)))
+    return machine
+
+
+def cast(draw: random.Random) -> Stand:
+    """Return a cast base with sizes anywhere within their limits."""
+    return Stand(
+        "base", thickness=draw.uniform(0.02, 0.3), ribs=draw.choice((0, 2, 3, 5, 8)), beyond=draw.uniform(0.03, 0.3),
+        rib_height=draw.uniform(0.02, 0.4), rib_thickness=draw.uniform(0.01, 0.15),
+    )  # fmt: skip
 
 
 def wrong(machine: Machine, place: Place) -> str:

@@ -21,6 +21,8 @@ from unterbau.files.section_dxf import dxf_text, read_dxf
 from unterbau.files.section_text import outline_text, read_section_text
 from unterbau.files.settings_json import read_settings
 from unterbau.sections.section import section
+from unterbau.shop.pour.mould import Mould
+from unterbau.shop.pour.open_words import read_open
 from unterbau.units import Kind, parse
 
 FRAMES = Path(__file__).parents[1] / "files" / "frames"
@@ -29,6 +31,7 @@ LONGEST = 5.0
 KEPT = Path("out/fuzz")
 """Where inputs that broke something are left."""
 QUANTITIES = ("12", "1/2 in", '3 3/8"', "2 ft 6", "1250-2*40", "(1+2)*3 mm", "-5", "1e9", "1,5 kg", "20 lbf", "900 EUR")
+MOULDS = ("pocket 50, 50: 220 × 350 × 50; sump 400, 120: 150 × 200 × 40; core 30 × 200; insert M8 60, 60 deep 40",)
 KINDS: tuple[Kind, ...] = ("length", "force", "mass", "money", "plain")
 
 
@@ -60,6 +63,7 @@ def readers(folder: Path) -> tuple[Reader, ...]:
         Reader("section text", sections, bytes_changed, read_section_text),
         Reader("section DXF", drawings, bytes_changed, lambda text: read_dxf(_file(folder / "a.dxf", text))),
         Reader("quantity", QUANTITIES, bytes_changed, lambda text: [_typed(text, kind) for kind in KINDS]),
+        Reader("mould", MOULDS, bytes_changed, lambda text: [read_open(text, Mould(), one) for one in ("mm", "inch")]),
         Reader("recovery", (kept,), json_changed, lambda text: _left(folder / "kept", text)),
         Reader("settings", ('{"theme": "dark", "text": 1.2, "units": "mm", "recent": ["/a"], "hints_done": []}',),
                json_changed, lambda text: read_settings(_file(folder / "settings.json", text))),

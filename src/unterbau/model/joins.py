@@ -32,8 +32,6 @@ FEET_BOLT = BoltGroup(BOLT, 1, 1, 0.01, "extruded")
 FOOTING = (1e9, 1e9, 1e9, 1e6, 1e6, 1e6)
 RIB_PITCH = 0.05
 """Between the places where a rib's foot and its plate are held together, m."""
-CAST_PLACES = 12
-"""At the most of a cast base's rib: large castings get a coarser mesh, not a longer wait."""
 OF_PITCH = 0.12
 """Half of each such place, of the pitch: points slip, long ones stiffen; with this a ribbed strip bends as a tee."""
 
@@ -198,7 +196,7 @@ def rib(one: RibJoin, model: Model) -> None:
     """Put a rib on a plate; it is welded when all else is fastened."""
     plate, laid = model.sheets[one.plate], lay_sheet(model, one.rib)
     start = model.moved(one.foot, one.carrier)
-    pitch = max(RIB_PITCH, one.long / CAST_PLACES) if one.rib.cast else RIB_PITCH
+    pitch = max(RIB_PITCH, one.long / one.places) if one.places else RIB_PITCH
     plate.late.append(lambda: _weld(model, plate, laid, start, (one.long, pitch), one.across))
 
 

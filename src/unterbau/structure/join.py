@@ -78,6 +78,8 @@ class RibJoin:
     long: float
     across: bool
     """Whether it runs across the plate."""
+    places: int = 0
+    """Where its foot is held at the most; 0 as usual."""
     carrier: Carrier = STILL
 
 

@@ -19,6 +19,8 @@ PAD = 0.02
 GRID = (6, 6)
 """Fields in which a base is drawn bending."""
 DOWN = (0.0, 0.0, -1.0)
+PLACES, LEAST_PLACES = 36, 4
+"""Where all ribs of one way are held together, and each at the least: many get a coarser mesh, not a longer wait."""
 TIED = (0.3, 0.8)
 """Where ribs that cross are held as one, shares of their height down from the slab."""
 
@@ -68,7 +70,7 @@ def _ribs(lay: Layout[object], stand: Stand, plate: PlatePiece) -> None:
         if one.across:
             long -= stand.ribs * stand.rib_thickness
         named = replace(one.rib, name=f"{plate.name} rib {number}", cast=True, made=(long, tall))
-        lay.change(one, replace(one, rib=named))
+        lay.change(one, replace(one, rib=named, places=max(LEAST_PLACES, PLACES // stand.ribs)))
     for n, first in enumerate(along, 1):
         for k, second in enumerate(over, stand.ribs + 1):
             for share in TIED:

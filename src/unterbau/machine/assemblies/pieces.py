@@ -161,7 +161,7 @@ def rib(lay: Lay, part: Plate, plate: PlatePiece, face: Vector, across: bool = F
             plate.along if across else plate.across, part.material, text, made=(length, part.rib_height),
         )  # fmt: skip
         carried = replace(piece, carrier=lay.carrier)
-        lay.add(RibJoin(plate.name, carried, ends[0], length, across, lay.carrier))
+        lay.add(RibJoin(plate.name, carried, ends[0], length, across, carrier=lay.carrier))
 
 
 def gusset(lay: Lay, key: Key, chosen: Joint, bar: Bar, last: bool, host: Host, sides: tuple[Vector, ...]) -> None:
