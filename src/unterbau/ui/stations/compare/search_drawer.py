@@ -164,6 +164,7 @@ class SearchDrawer(QWidget):
         self.list.setAccessibleName("Unbeaten designs")
         self.list.setFont(font(0.9))
         self.list.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
+        self.list.setMinimumHeight(round(4.5 * unit))
         box.addWidget(self.chips)
         wanted, most = QHBoxLayout(), QHBoxLayout()
         wanted.addWidget(label("wanted", "muted", 0.9))
