@@ -105,7 +105,7 @@ def _change(window: MainWindow) -> None:
     window.machine.begin_change("brace")
     changing = window.machine.changing
     words = [one.words for one in changing.spots]
-    for name in ("right side, left, middle, one edge", "gantry beam, front, three quarters along"):
+    for name in ("right side, left, start, one edge", "gantry beam, front, three quarters along"):
         window.machine.view.viewport.spots.clicked.emit(words.index(name))
     changing.bar.both.setChecked(True)
 
