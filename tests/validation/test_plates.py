@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.plate import CondensedPlate, Patch, PlateSpec, condensed, lines
+from unterbau.mechanics.plate import IN_PLANE, CondensedPlate, Patch, PlateSpec, _half, _stretching, condensed, lines
 from unterbau.mechanics.plate_element import PlateMaterial, bending, membrane
 
 NU = 0.3
@@ -191,3 +191,15 @@ def test_edges_that_nearly_meet_share_a_line() -> None:
     """Slivers of a hundredth of a millimetre would spoil the sums; what is looked at stays where it is."""
     found = lines(0.4, (0.1,), [0.10001, 0.2, 0.20015, 0.39999], 0.5)
     assert found == (0.0, 0.1, 0.2, 0.4)
+
+
+@pytest.mark.parametrize(("t", "made"), [(0.008, STEEL), (0.03, PlateMaterial(70e9, 26.9e9, 0.3, 2700.0))])
+def test_a_membrane_of_one_is_that_of_all(t: float, made: PlateMaterial) -> None:
+    """Kept for a thickness and an E of one, and multiplied: the same as meshed with its own."""
+    xs = tuple(float(x) for x in np.linspace(0.0, 0.3, 7))
+    held = tuple(Patch(x, y, 0.02, 0.02) for x in (0.05, 0.25) for y in (0.05, 0.25))
+    spec = PlateSpec(xs, xs, t, made, held, ((0.15, 0.15), (0.3, 0.15)))
+    kept, own = _stretching(spec), _half(spec, IN_PLANE)
+    for name in ("K", "M", "follow", "inner", "whole", "weight"):
+        told, wanted = getattr(kept, name), getattr(own, name)
+        assert told == pytest.approx(wanted, rel=1e-9, abs=1e-9 * float(np.abs(wanted).max())), name

@@ -5,7 +5,7 @@ Where something is fastened the plate is rigid over the patch it covers. Static 
 statics exact; masses are condensed with the same shapes.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -125,13 +125,10 @@ def condensed(spec: PlateSpec) -> CondensedPlate:
     Raises:
         ValueError: A point is no crossing of mesh lines.
     """
-    mesh = _mesh(spec)
     r, p = 6 * len(spec.patches), 6 * len(spec.points)
     K, M, follow = np.zeros((r, r)), np.zeros((r, r)), np.zeros((p, r))
     inner, whole, weight = np.zeros((p, p)), np.zeros((r + p, r + p)), np.zeros((r + p, 3))
-    for freedoms, build in ((IN_PLANE, plate_element.membrane), (ACROSS, plate_element.bending)):
-        elements = build(mesh.a, mesh.b, spec.thickness, spec.material)
-        one = _Half(mesh, spec, freedoms, np.maximum(mesh.share, NOTHING)[:, None, None] * elements)
+    for freedoms, one in ((IN_PLANE, _stretching(spec)), (ACROSS, _half(spec, ACROSS))):
         held = (6 * np.arange(len(spec.patches))[:, None] + np.array(freedoms)).ravel()
         free = (6 * np.arange(len(spec.points))[:, None] + np.array(freedoms)).ravel()
         both = np.concatenate([held, r + free])
@@ -143,6 +140,42 @@ def condensed(spec: PlateSpec) -> CondensedPlate:
     across = np.isin(np.arange(r + p) % 6, ACROSS)
     mass = spec.material.rho * spec.thickness * spec.area
     return CondensedPlate(K, M, follow, inner, whole, weight, mass, across)
+
+
+@dataclass(frozen=True, slots=True)
+class _Condensed:
+    """Membrane or bending of a plate on its patches and points; as of `CondensedPlate`, three freedoms each."""
+
+    K: FloatArray
+    M: FloatArray
+    follow: FloatArray
+    inner: FloatArray
+    whole: FloatArray
+    weight: FloatArray
+
+
+def _stretching(spec: PlateSpec) -> _Condensed:
+    """Return the membrane: it goes with E·t and ρ·t, so that one mesh is solved for all thicknesses and metals."""
+    of, t = spec.material, spec.thickness
+    unit = replace(of, E=1.0, G=of.G / of.E, rho=1.0)
+    one = _of_one(replace(spec, thickness=1.0, material=unit))
+    stiff, heavy = of.E * t, of.rho * t
+    return _Condensed(
+        one.K * stiff, one.M * heavy, one.follow, one.inner / stiff, one.whole * stiff, one.weight * heavy
+    )
+
+
+@kept_up_to(KEPT)
+def _of_one(spec: PlateSpec) -> _Condensed:
+    return _half(spec, IN_PLANE)
+
+
+def _half(spec: PlateSpec, freedoms: tuple[int, ...]) -> _Condensed:
+    mesh = _mesh(spec)
+    build = plate_element.bending if freedoms == ACROSS else plate_element.membrane
+    elements = build(mesh.a, mesh.b, spec.thickness, spec.material)
+    one = _Half(mesh, spec, freedoms, np.maximum(mesh.share, NOTHING)[:, None, None] * elements)
+    return _Condensed(one.K, one.M, one.follow, one.inner, one.whole, one.weight)
 
 
 @dataclass(frozen=True, slots=True)
