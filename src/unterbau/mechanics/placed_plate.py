@@ -20,7 +20,6 @@ class PlacedPlate:
     retained: IntArray
     interior: IntArray
     K: FloatArray
-    M: FloatArray
     follow: FloatArray
     inner: FloatArray
     weight: FloatArray
@@ -31,26 +30,36 @@ class PlacedPlate:
     plate: Plate
     own: CondensedPlate
 
+    @property
+    def M(self) -> FloatArray:
+        """Mass on the retained freedoms; only what swings asks for it."""
+        return _turned_mass(self.plate.spec, tuple(self.plate.axes.ravel().tolist()))
+
+
+@kept_up_to(KEPT)
+def _turned_mass(spec: PlateSpec, axes: AXES) -> FloatArray:
+    return _both_sides(condensed(spec).M, np.array(axes).reshape(3, 3))
+
 
 @kept_up_to(KEPT)
 def _turned(spec: PlateSpec, axes: AXES) -> tuple[FloatArray, ...]:
     own = condensed(spec)
     turn = np.array(axes).reshape(3, 3)
-    K, M = _both_sides(own.K, turn), _both_sides(own.M, turn)
+    K = _both_sides(own.K, turn)
     weight = _left(own.weight, turn) @ turn
-    return K, M, _both_sides(own.follow, turn), _both_sides(own.inner, turn), weight
+    return K, _both_sides(own.follow, turn), _both_sides(own.inner, turn), weight
 
 
 def place(plate: Plate) -> PlacedPlate:
     """Return a plate's matrices in global axes."""
     own = condensed(plate.spec)
-    K, M, follow, inner, weight = _turned(plate.spec, tuple(plate.axes.ravel().tolist()))
+    K, follow, inner, weight = _turned(plate.spec, tuple(plate.axes.ravel().tolist()))
     six = np.arange(6)
     (x, y), axes = plate.spec.middle, plate.axes
     centre = plate.origin + x * axes[0] + y * axes[1]
     return PlacedPlate(
         (6 * plate.patches[:, None] + six).ravel(), (6 * plate.points[:, None] + six).ravel(),
-        K * plate.stiff, M, follow, inner / plate.stiff, weight, own.mass, centre, plate, own,
+        K * plate.stiff, follow, inner / plate.stiff, weight, own.mass, centre, plate, own,
     )  # fmt: skip
 
 

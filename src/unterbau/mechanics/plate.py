@@ -12,6 +12,7 @@ import numpy as np
 from unterbau.kept import kept_up_to
 from unterbau.mechanics import lapack, plate_element
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.factor import Factor
 from unterbau.mechanics.plate_element import PlateMaterial
 
 IN_PLANE, ACROSS = (0, 1, 5), (2, 3, 4)
@@ -81,9 +82,9 @@ class PlateSpec:
 class CondensedPlate:
     """A plate on the freedoms of its patches, then of its points; own axes, six at each."""
 
+    spec: PlateSpec
     K: FloatArray
     """On the patches, shape (r, r)."""
-    M: FloatArray
     follow: FloatArray
     """Points' movement per patches' movement, shape (p, r)."""
     inner: FloatArray
@@ -95,6 +96,11 @@ class CondensedPlate:
     mass: float
     across: BoolArray
     """Which freedoms of patches and points bend the plate, the others stretch it, shape (r + p,)."""
+
+    @property
+    def M(self) -> FloatArray:
+        """Mass on the patches, shape (r, r); only what swings asks for it."""
+        return _mass(self.spec)
 
 
 def lines(length: float, exact: tuple[float, ...], edges: list[float], widest: float) -> tuple[float, ...]:
@@ -126,20 +132,32 @@ def condensed(spec: PlateSpec) -> CondensedPlate:
         ValueError: A point is no crossing of mesh lines.
     """
     r, p = 6 * len(spec.patches), 6 * len(spec.points)
-    K, M, follow = np.zeros((r, r)), np.zeros((r, r)), np.zeros((p, r))
+    K, follow = np.zeros((r, r)), np.zeros((p, r))
     inner, whole, weight = np.zeros((p, p)), np.zeros((r + p, r + p)), np.zeros((r + p, 3))
-    for freedoms, one in ((IN_PLANE, _stretching(spec)), (ACROSS, _half(spec, ACROSS))):
+    for freedoms, one in ((IN_PLANE, _stretching(spec)), (ACROSS, _half(spec, ACROSS).condensed())):
         held = (6 * np.arange(len(spec.patches))[:, None] + np.array(freedoms)).ravel()
         free = (6 * np.arange(len(spec.points))[:, None] + np.array(freedoms)).ravel()
         both = np.concatenate([held, r + free])
-        K[np.ix_(held, held)], M[np.ix_(held, held)] = one.K, one.M
+        K[np.ix_(held, held)] = one.K
         follow[np.ix_(free, held)] = one.follow
         inner[np.ix_(free, free)] = one.inner
         whole[np.ix_(both, both)] = one.whole
         weight[both] += one.weight
     across = np.isin(np.arange(r + p) % 6, ACROSS)
     mass = spec.material.rho * spec.thickness * spec.area
-    return CondensedPlate(K, M, follow, inner, whole, weight, mass, across)
+    return CondensedPlate(spec, K, follow, inner, whole, weight, mass, across)
+
+
+@kept_up_to(KEPT)
+def _mass(spec: PlateSpec) -> FloatArray:
+    """Return a plate's mass on its patches."""
+    r = 6 * len(spec.patches)
+    M = np.zeros((r, r))
+    unit = replace(spec, thickness=1.0, material=replace(spec.material, E=1.0, G=spec.material.G / spec.material.E))
+    for freedoms, of, heavy in ((IN_PLANE, unit, spec.thickness), (ACROSS, spec, 1.0)):
+        held = (6 * np.arange(len(spec.patches))[:, None] + np.array(freedoms)).ravel()
+        M[np.ix_(held, held)] = heavy * _half(of, freedoms).mass()
+    return M
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,7 +165,6 @@ class _Condensed:
     """Membrane or bending of a plate on its patches and points; as of `CondensedPlate`, three freedoms each."""
 
     K: FloatArray
-    M: FloatArray
     follow: FloatArray
     inner: FloatArray
     whole: FloatArray
@@ -160,22 +177,19 @@ def _stretching(spec: PlateSpec) -> _Condensed:
     unit = replace(of, E=1.0, G=of.G / of.E, rho=1.0)
     one = _of_one(replace(spec, thickness=1.0, material=unit))
     stiff, heavy = of.E * t, of.rho * t
-    return _Condensed(
-        one.K * stiff, one.M * heavy, one.follow, one.inner / stiff, one.whole * stiff, one.weight * heavy
-    )
+    return _Condensed(one.K * stiff, one.follow, one.inner / stiff, one.whole * stiff, one.weight * heavy)
 
 
 @kept_up_to(KEPT)
 def _of_one(spec: PlateSpec) -> _Condensed:
-    return _half(spec, IN_PLANE)
+    return _half(spec, IN_PLANE).condensed()
 
 
-def _half(spec: PlateSpec, freedoms: tuple[int, ...]) -> _Condensed:
+def _half(spec: PlateSpec, freedoms: tuple[int, ...]) -> "_Half":
     mesh = _mesh(spec)
     build = plate_element.bending if freedoms == ACROSS else plate_element.membrane
     elements = build(mesh.a, mesh.b, spec.thickness, spec.material)
-    one = _Half(mesh, spec, freedoms, np.maximum(mesh.share, NOTHING)[:, None, None] * elements)
-    return _Condensed(one.K, one.M, one.follow, one.inner, one.whole, one.weight)
+    return _Half(mesh, spec, freedoms, np.maximum(mesh.share, NOTHING)[:, None, None] * elements)
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,29 +236,38 @@ class _Half:
     """Membrane or bending of a mesh, condensed; three freedoms a node."""
 
     def __init__(self, mesh: _Mesh, spec: PlateSpec, freedoms: tuple[int, ...], elements: FloatArray) -> None:
-        self._mesh, self._spec, self._bends = mesh, spec, freedoms == ACROSS
+        self._mesh, self._spec, self._freedoms, self._bends = mesh, spec, freedoms, freedoms == ACROSS
         n, held = len(mesh.x), 3 * len(spec.patches)
         free_nodes = np.flatnonzero(mesh.patch_of < 0)
         self._row = np.full(n, -1)
         self._row[free_nodes] = np.arange(len(free_nodes))
         self._follow_patch = self._arms()
-        size = 3 * len(free_nodes)
-        mass, load = self._masses(freedoms)
-        band, Kfh, self.K = self._assemble(elements, size, held)
-        factor, info = lapack.band_cholesky(band)
+        self._size = 3 * len(free_nodes)
+        band, self._Kfh, self._Khh = self._assemble(elements, self._size, held)
+        self._factor, info = lapack.band_cholesky(band)
         if info:
             raise ValueError("the plate's patches do not hold it")
+
+    def condensed(self) -> _Condensed:
+        """Return what patches and points know of it: all that lies between their loads, from the factor alone."""
+        held, load = self._Khh.shape[0], self._loads()
         targets, which = self._targets()
-        right = np.zeros((size, held + 3 + 3 * len(which)), order="F")
-        right[:, :held] = -Kfh
+        right = np.zeros((self._size, held + 3 + len(targets)))
+        right[:, :held] = -self._Kfh
         right[:, held : held + 3] = load[0]
         right[targets, held + 3 + np.arange(len(targets))] = 1.0
-        solved = lapack.band_solve(factor, right) if size else right
-        T, sag, C = solved[:, :held], solved[:, held : held + 3], solved[:, held + 3 :]
-        self.K = self.K + Kfh.T @ T
-        self.K = (self.K + self.K.T) / 2
-        self.M = self._condensed_mass(mass, T)
-        self._points(T, sag, C, targets, which, load[1] + T.T @ load[0])
+        factor = Factor(lambda some: lapack.band_solve(self._factor, some), 1.0, self._factor)
+        between = factor.between(right) if self._size else np.zeros((right.shape[1], right.shape[1]))
+        points = between[held + 3 :]
+        K = self._Khh - between[:held, :held]
+        K = (K + K.T) / 2
+        total = load[1] + between[:held, held : held + 3]
+        return self._points(K, points[:, :held], points[:, held : held + 3], points[:, held + 3 :], which, total)
+
+    def mass(self) -> FloatArray:
+        """Return the mass on the patches."""
+        T = lapack.band_solve(self._factor, np.asfortranarray(-self._Kfh)) if self._size else -self._Kfh
+        return self._condensed_mass(self._masses(), T)
 
     def _arms(self) -> FloatArray:
         """Return for each node in a patch its movement per the patch's, shape (n, 3, 3)."""
@@ -291,18 +314,23 @@ class _Half:
         matrices[touched] = T.transpose(0, 2, 1) @ elements[touched] @ T
         return rows, matrices
 
-    def _masses(self, freedoms: tuple[int, ...]) -> tuple[FloatArray, tuple[FloatArray, FloatArray]]:
-        """Return element masses (n, 12, 12), and weights on free equations and on patches (…, 3)."""
+    def _masses(self) -> FloatArray:
+        """Return element masses, (n, 12, 12)."""
         mesh, t, rho = self._mesh, self._spec.thickness, self._spec.material.rho
         products = plate_element.shape_products(mesh.a, mesh.b)
-        inertia = [rho * t**3 / 12 if f in (3, 4) else 0.0 if f == 5 else rho * t for f in freedoms]
+        inertia = [rho * t**3 / 12 if f in (3, 4) else 0.0 if f == 5 else rho * t for f in self._freedoms]
         mass = np.zeros((len(mesh.a), 12, 12))
         for place, value in enumerate(inertia):
             mass[:, place::3, place::3] = value * mesh.share[:, None, None] * products
+        return mass
+
+    def _loads(self) -> tuple[FloatArray, FloatArray]:
+        """Return weights on free equations and on patches, (…, 3)."""
+        mesh, t, rho = self._mesh, self._spec.thickness, self._spec.material.rho
         nodal = np.zeros(len(mesh.x))
         np.add.at(nodal, mesh.corners, (rho * t * mesh.share * mesh.a * mesh.b / 4)[:, None])
         own = np.zeros((len(mesh.x), 3, 3))
-        for place, f in enumerate(freedoms):
+        for place, f in enumerate(self._freedoms):
             if f < 3:
                 own[:, place, f] = nodal
         free = np.flatnonzero(mesh.patch_of < 0)
@@ -310,7 +338,7 @@ class _Half:
         on_patch = np.zeros((len(self._spec.patches), 3, 3))
         inside = np.flatnonzero(mesh.patch_of >= 0)
         np.add.at(on_patch, mesh.patch_of[inside], self._follow_patch[inside].transpose(0, 2, 1) @ own[inside])
-        return mass, (on_free, on_patch.reshape(-1, 3))
+        return on_free, on_patch.reshape(-1, 3)
 
     def _condensed_mass(self, mass: FloatArray, T: FloatArray) -> FloatArray:
         from scipy.sparse import coo_array
@@ -330,25 +358,34 @@ class _Half:
         return (3 * row[which][:, None] + np.arange(3)).ravel(), which
 
     def _points(
-        self, T: FloatArray, sag: FloatArray, C: FloatArray, targets: IntArray, which: IntArray, total: FloatArray
-    ) -> None:
-        mesh, held, p = self._mesh, T.shape[1], 3 * len(self._mesh.point)
-        self.follow, self.inner = np.zeros((p, held)), np.zeros((p, p))
+        self, K: FloatArray, F: FloatArray, sag: FloatArray, C: FloatArray, which: IntArray, total: FloatArray
+    ) -> _Condensed:
+        """Return all on patches and points.
+
+        Args:
+            K: On the patches.
+            F: Movement of the free points by the patches.
+            sag: Of the free points by weight.
+            C: Of the free points by loads on them.
+            which: These points.
+            total: Weight that comes to the patches.
+        """
+        mesh, held, p = self._mesh, len(K), 3 * len(self._mesh.point)
+        follow, inner = np.zeros((p, held)), np.zeros((p, p))
         for place, node in enumerate(mesh.point.tolist()):
             patch = int(mesh.patch_of[node])
             if patch >= 0:
-                self.follow[3 * place : 3 * place + 3, 3 * patch : 3 * patch + 3] = self._follow_patch[node]
+                follow[3 * place : 3 * place + 3, 3 * patch : 3 * patch + 3] = self._follow_patch[node]
         mine = (3 * which[:, None] + np.arange(3)).ravel()
-        self.follow[mine] = T[targets]
-        soft = C[targets]
-        soft = (soft + soft.T) / 2
-        self.inner[np.ix_(mine, mine)] = soft
+        follow[mine] = F
+        soft = (C + C.T) / 2
+        inner[np.ix_(mine, mine)] = soft
         stiff = np.linalg.inv(soft) if len(mine) else np.zeros((0, 0))
-        self.whole = np.zeros((held + p, held + p))
-        F = T[targets]
+        whole = np.zeros((held + p, held + p))
         both = np.concatenate([np.arange(held), held + mine])
-        self.whole[np.ix_(both, both)] = np.block([[self.K + F.T @ stiff @ F, -F.T @ stiff], [-stiff @ F, stiff]])
-        on_points = stiff @ sag[targets]
-        self.weight = np.zeros((held + p, 3))
-        self.weight[held + mine] = on_points
-        self.weight[:held] = total - F.T @ on_points
+        whole[np.ix_(both, both)] = np.block([[K + F.T @ stiff @ F, -F.T @ stiff], [-stiff @ F, stiff]])
+        on_points = stiff @ sag
+        weight = np.zeros((held + p, 3))
+        weight[held + mine] = on_points
+        weight[:held] = total - F.T @ on_points
+        return _Condensed(K, follow, inner, whole, weight)
