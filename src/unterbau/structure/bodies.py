@@ -1,6 +1,8 @@
 """What a machine looks like: prisms along chains of frame nodes, and sheets over a grid."""
 
 from dataclasses import dataclass
+from functools import lru_cache
+from math import cos, pi, sin
 
 from unterbau.structure.vectors import Vector
 
@@ -61,10 +63,9 @@ def box_ring(width: float, height: float) -> Ring:
     return ((-y, -z), (y, -z), (y, z), (-y, z))
 
 
+@lru_cache(maxsize=512)
 def round_ring(diameter: float, corners: int = 20) -> Ring:
     """Return a circle as a polygon."""
-    from math import cos, pi, sin
-
     return tuple(
         (diameter / 2 * cos(2 * pi * c / corners), diameter / 2 * sin(2 * pi * c / corners)) for c in range(corners)
     )
