@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
 
 from tests.frames import cantilever, random_frame, read
@@ -133,6 +134,10 @@ def test_result_has_everything_the_format_promises() -> None:
     json.dumps(result, allow_nan=False)
 
 
+ROUNDED = 1e-8
+"""Of the largest movement, or turn: what another order of the same sums in a plate changes."""
+
+
 @pytest.mark.parametrize("version", [1, 2])
 def test_frames_of_older_versions_keep_their_answers(version: int) -> None:
     """Written and solved by the program as it stood when each version was current."""
@@ -142,7 +147,9 @@ def test_frames_of_older_versions_keep_their_answers(version: int) -> None:
     before = json.loads((folder / f"version-{version}.answers.json").read_text(encoding="utf-8"))
     now = solve_document(document)
     assert now["mass"] == pytest.approx(before["mass"], rel=1e-9)
-    assert [one["frequency"] for one in now["modes"]] == pytest.approx(before["frequencies"], rel=1e-9)
+    assert [one["frequency"] for one in now["modes"]] == pytest.approx(before["frequencies"], rel=ROUNDED)
     for case in now["cases"]:
-        for node, moved in before["displacements"][case["id"]].items():
-            assert case["displacements"][node] == pytest.approx(moved, rel=1e-9, abs=1e-15)
+        told = before["displacements"][case["id"]]
+        for way in (slice(0, 3), slice(3, 6)):
+            moved, then = (np.array([row[node][way] for node in told]) for row in (case["displacements"], told))
+            assert np.abs(moved - then).max() <= ROUNDED * np.abs(then).max()
