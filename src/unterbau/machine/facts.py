@@ -160,7 +160,7 @@ def _stand(part: Stand) -> tuple[str, ...]:
         lines += (
             (
                 "Slab and ribs as shells, where ribs cross as one; the machine's feet on one M10 each, rough faces. "
-                "Inserts' own give and what a ribbed casting shrinks are left out."
+                "Inserts' own give, sumps and what a ribbed casting shrinks are left out."
             ),
         )
     if part.kind in ("block", "base"):
