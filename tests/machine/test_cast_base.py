@@ -27,6 +27,8 @@ from unterbau.structure.piece import PlatePiece
 from unterbau.structure.stand import BASE
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import X, Z
+from unterbau.structure.weights import screw_mass
+from unterbau.studies.answers import likely_answers
 
 LONG = replace(Lathe(), stand=Stand("base", thickness=0.05, ribs=3, rib_height=0.08, rib_thickness=0.03))
 ROUTER = replace(MovingGantry(), stand=Stand("base"))
@@ -132,3 +134,13 @@ def test_what_cannot_be_cast_is_refused_with_its_place(stand: Stand, where: str)
 
 def test_what_hangs_on_a_wall_has_none() -> None:
     assert BASE not in lay_out(WallAxis()).pieces
+
+
+def test_a_plain_base_of_concrete_is_the_cast_block() -> None:
+    """Two ways of saying the same: the block counts as firm and heavy, the base is a slab on feet of its own."""
+    block = replace(MovingGantry(), stand=Stand("block", 0.12))
+    base = replace(MovingGantry(), stand=Stand("base", material="concrete-c30", thickness=0.12, ribs=0))
+    masses = [sum(line.mass for line in bill_of(one) if line.part == "stand") for one in (block, base)]
+    assert masses[1] - masses[0] == pytest.approx(4 * screw_mass("M10"))
+    gives = [np.diag(likely_answers(one, Place())[0].compliance) for one in (block, base)]
+    assert gives[1] == pytest.approx(gives[0], rel=0.015)

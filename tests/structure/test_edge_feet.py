@@ -13,7 +13,7 @@ from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
-from unterbau.machine.machine import Machine, lay_out
+from unterbau.machine.machine import Machine, bill_of, lay_out
 from unterbau.shop.pieces import pieces_of
 from unterbau.structure.join import Join
 from unterbau.structure.motion import Blocks
@@ -111,3 +111,14 @@ def test_its_share_is_told_and_a_bond_takes_much_of_it() -> None:
     dry = BoltGroup("M6", 1, 2, 0.015)
     screwed, glued = (share(Joint("bolts", bolts=one)) for one in (dry, replace(dry, bonded=True)))
     assert 0.0 < glued < 0.6 * screwed, "what is left is the foot itself, between blocks and screws"
+    assert 0.0 < share(Joint("epoxied")) < 0.6 * screwed
+
+
+def test_a_bond_along_the_edge_is_one_joint_with_its_screws() -> None:
+    machine = replace(MovingGantry(), side_foot=Joint("epoxied"))
+    (line,) = [one for one in bill_of(machine) if one.part == "side_foot" and "epoxied" in one.text]
+    assert line.count == 2, "one to a side"
+    found = edge_screws(lay_out(machine))
+    _, side = plates(lay_out(machine))
+    assert len(found) == round(side.width / 0.1) == 3
+    assert max(abs(one.head[1] - side.start[1]) for one in found) < side.width / 2

@@ -30,6 +30,8 @@ FOUR = ("epoxied", "flange")
 """Kinds of joint with four screws into the end of a bar, into a plug where it is hollow."""
 LONG = 0.1
 """Through a thicker bar no screw goes into another's end: its flange is screwed to the wall, by eye, m."""
+EVERY = 0.1
+"""A bond line along an edge has a screw each so far, m; common practice, no source."""
 SMALL, SMALL_SCREW = 0.05, "M6"
 """A face with a side shorter than this takes the smaller screw, m; common practice, no source."""
 EDGE = 1.5
@@ -205,19 +207,23 @@ def _into_edge(one: Join, plate: PlatePiece, below: Spot, size: str, structure: 
         if deep is None or abs(off) > plate.height / 2 - screw_size(size).d:
             return
         head = plus(below.place, out, deep / 2)
-        for aside in _abreast(one, size):
+        for aside, onwards in _over_edge(one, size):
+            place = plus(plus(head, plate.up, aside), one.up, onwards)
             yield Screw(
-                f"{plate.name} on {host.name}", size, plus(head, plate.up, aside), out, _ways(one.carrier),
+                f"{plate.name} on {host.name}", size, place, out, _ways(one.carrier),
                 (host.name, plate.name), host.name, plate.name, seen_with=(one.key, _seen(host, head)),
             )  # fmt: skip
         return
 
 
-def _abreast(one: Join, size: str) -> tuple[float, ...]:
-    """Return where screws stand over an edge, from its middle, m."""
+def _over_edge(one: Join, size: str) -> tuple[tuple[float, float], ...]:
+    """Return where screws stand over an edge, from its middle: across it and along it, m."""
+    if one.joint.kind in FOUR:
+        places = pattern(max(1, round(one.face.height / EVERY)), one.face, 1, EDGE * screw_size(size).d)
+        return tuple((0.0, z) for _, z in places)
     many = one.joint.group.across if one.joint.kind == BOLTS else 1
     room = max(0.0, one.face.width / 2 - EDGE * screw_size(size).d)
-    return tuple(room * (2 * n / (many - 1) - 1) for n in range(many)) if many > 1 else (0.0,)
+    return tuple((room * (2 * n / (many - 1) - 1), 0.0) for n in range(many)) if many > 1 else ((0.0, 0.0),)
 
 
 @_screws.register

@@ -9,18 +9,15 @@ import numpy as np
 
 from unterbau.catalogue.joints import joints
 from unterbau.catalogue.prices import PriceBook
-from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, cost_of, listed_mass, part, to_frame, with_part
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.structure.parts import Joint, Place, Sizes
 from unterbau.studies.budget import heaviest
 from unterbau.studies.compliance import solve_tip
-from unterbau.studies.screening import screen
+from unterbau.studies.screening import IMPOSSIBLE, screen
 
 Picked = tuple[int, ...]
 """Numbers of the values, in the order of what is free."""
-IMPOSSIBLE = (InputError, TypeError, ValueError)
-"""What is raised by values that make no machine."""
 WORTH = 1.5
 """So many times as many designs as values of joints, and these are put up once for all."""
 

@@ -16,6 +16,8 @@ from unterbau.structure.parts import Place
 from unterbau.studies.compliance import solve, tip_compliance
 from unterbau.studies.loads import TIP
 
+IMPOSSIBLE = (InputError, TypeError, ValueError)
+"""What is raised by values that make no machine."""
 KEPT = ("i", "j", "x", "up", "group", "cause")
 """What of springs has to be the same."""
 
@@ -96,5 +98,5 @@ def screen(varied: tuple[tuple[Machine | None, ...], ...], base: Machine, place:
 def _frame_of(machine: Machine, place: Place) -> Frame | None:
     try:
         return to_frame(machine, place, "likely").frame
-    except (InputError, TypeError, ValueError):
+    except IMPOSSIBLE:
         return None

@@ -7,21 +7,19 @@ from unterbau.catalogue.guides import Block
 from unterbau.catalogue.joints import BOLTS, OWN, Face, joint
 from unterbau.catalogue.screws import screw_size
 from unterbau.machine.assemblies.pieces import Lay, join, lay_plate
+from unterbau.model.bolted import EDGE
 from unterbau.structure.keys import Key
 from unterbau.structure.parts import Joint, Plate
 from unterbau.structure.piece import PlatePiece
+from unterbau.structure.spot import BOLT
 from unterbau.structure.vectors import Vector, plus
 
 OF = {"aluminium": "aluminium-5083", "steel": "steel-s235", "printed": "petg"}
 """Plates by what a joint says that its plate or bracket is made of."""
-EDGE = 1.5
-"""From a screw to the end of what it is in, in diameters; common practice, no source."""
 USUAL_EDGE = 0.009
 """The same where no size is told, m."""
 GRIP = 0.03
 """How far up an edge its screws hold, m."""
-SEGMENTS = 4
-"""A bond line or a weld is counted in so many."""
 
 
 def foot_thickness(size: Block, chosen: Joint) -> float:
@@ -53,8 +51,17 @@ def edge_foot(
     face = Face(long, plate.height)
     for place in places:
         root, low = plus(plate.start, along, place), plus(middle, along, place)
-        join(lay, key, one, plate.hold(root, plate.half_of(along, long, GRIP)), foot.hold(low), face, up, along)
+        under = BOLT if _points(chosen) else foot.half_of(along, long, plate.height)
+        held = plate.hold(root, plate.half_of(along, long, GRIP)), foot.hold(low, under)
+        join(lay, key, one, *held, face, up, along)
     return foot
+
+
+def _points(chosen: Joint) -> bool:
+    """Return whether a joint holds at its screws alone, not along all of the edge."""
+    if chosen.kind == BOLTS:
+        return not chosen.group.bonded
+    return chosen.kind == OWN or bool(joint(chosen.kind).values)
 
 
 def _rows(chosen: Joint, plate: PlatePiece, size: Block, ends: list[float]) -> tuple[Joint, tuple[float, ...], float]:
@@ -67,9 +74,8 @@ def _rows(chosen: Joint, plate: PlatePiece, size: Block, ends: list[float]) -> t
         rows, one = -(-chosen.count // across), replace(chosen, count=across, across=across)
         edge = chosen.edge or USUAL_EDGE
     else:
-        long = plate.width / SEGMENTS
-        return replace(chosen, count=1), tuple((n - (SEGMENTS - 1) / 2) * long for n in range(SEGMENTS)), long
-    bonded = chosen.kind == BOLTS and chosen.group.bonded
+        return replace(chosen, count=1), (0.0,), plate.width
+    bonded = not _points(chosen)
     first, last = ends[0] + size.length / 2 + edge, ends[-1] - size.length / 2 - edge
     if _free(size, plate.height) or last <= first:
         half = max(0.0, size.length / 2 - edge)
