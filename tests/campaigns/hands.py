@@ -168,13 +168,15 @@ class Hands:
         self.window.resize(self.draw.randint(600, 1900), self.draw.randint(500, 1150))
 
     def _seen(self, sort: type[Widget]) -> list[Widget]:
-        dialog = next((w for w in self.window.findChildren(QDialog) if w.isVisible()), None)
-        root: QWidget = dialog or self.window
-        return [w for w in root.findChildren(sort) if w.isVisible() and w.isEnabled()]
+        root: QWidget = next(iter(self._dialogs()), self.window)
+        return [w for w in _shown(root) if isinstance(w, sort) and w.isEnabled()]
+
+    def _dialogs(self) -> list[QDialog]:
+        return [w for w in QApplication.topLevelWidgets() if isinstance(w, QDialog) and w.isVisible()]
 
     def _close_others(self) -> None:
-        for dialog in self.window.findChildren(QDialog):
-            if dialog.isVisible() and self.draw.random() < 0.1:
+        for dialog in self._dialogs():
+            if self.draw.random() < 0.1:
                 dialog.close()
 
     def _close_menu(self) -> None:
@@ -216,6 +218,14 @@ class Hands:
 
     def _note(self, words: str) -> None:
         self.faults.append(f"{words}; after {self._last}")
+
+
+def _shown(root: QWidget) -> Iterator[QWidget]:
+    """Yield what is seen under a widget: nothing is looked for under what is hidden, which is most of it."""
+    for child in root.children():
+        if isinstance(child, QWidget) and child.isVisible() and not child.isWindow():
+            yield child
+            yield from _shown(child)
 
 
 def _inner(trace: TracebackType | None) -> list[FrameSummary]:
