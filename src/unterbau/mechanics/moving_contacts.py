@@ -9,32 +9,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.arrays import FloatArray, IntArray
+from unterbau.mechanics.moving_points import Block, Group, InnerFlexibility, Point, bending
 from unterbau.mechanics.substructures import Substructure
 
 FORCE = 1e7  # unit of the contacts' forces, so that both kinds of unknowns are of one size
 CHUNK = 64
-
-
-@dataclass(frozen=True, slots=True)
-class Point:
-    """A point of a substructure that may move along it; it has U different positions."""
-
-    substructure: int
-    position: IntArray
-    """Which of its positions it has at each place of the travel, shape (n_places,)."""
-    nodes: IntArray
-    """Nodes of the substructure that its movement is made of, shape (U, m)."""
-    share: FloatArray
-    """Their movements to its own, global axes, shape (U, m, 6, 6)."""
-    beam: IntArray
-    """Beam that it stands inside of, or -1, shape (U,)."""
-    station: FloatArray
-    """m from that beam's first end, shape (U,)."""
-    arm: FloatArray
-    """From the movement of the beam's axis to its own, shape (U, 6, 6)."""
-    sinking: FloatArray
-    """Movement by the beam's own weight between its ends, shape (U, 6)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,125 +44,132 @@ class Swept:
 
 
 @dataclass(frozen=True, slots=True)
-class _Block:
-    point: Point
-    rows: slice
-    factor: FloatArray
-    """Its movement to the rows', shape (r, 6)."""
-
-
-@dataclass(frozen=True, slots=True)
 class _Part:
-    """What one block adds to the equations, for each different position of its points."""
+    """What one pair of groups adds to the equations, for each different position of its points."""
 
-    rows: slice
-    columns: slice
+    rows: IntArray
+    columns: IntArray
     values: FloatArray
     """Shape (U, r, c)."""
     which: IntArray
     """Of these at each place, shape (n_places,)."""
 
 
-class InnerFlexibility:
-    """Flexibility of host beams between their held ends."""
+class Joined:
+    """Substructures joined by contacts that move: put together once for a number of places, asked for some of them."""
 
-    def between(self, a: Point, b: Point, at: IntArray, bt: IntArray, same: BoolArray) -> FloatArray:
-        """Return the movement of `a` by loads on `b` in positions `at`, `bt`, zero but where `same`; (n, 6, 6)."""
-        raise NotImplementedError
+    def __init__(
+        self,
+        substructures: tuple[Substructure, ...],
+        contacts: list[Contact],
+        tool: Point,
+        work: Point,
+        arms: FloatArray,
+        inner: InnerFlexibility,
+    ) -> None:
+        """Put together.
+
+        Args:
+            substructures: What the contacts join.
+            contacts: The contacts.
+            tool: Where the tool is pulled.
+            work: What is pushed back.
+            arms: From the work's point to the tool, m, shape (n_places, 3).
+            inner: Flexibility of the beams that contacts stand inside of.
+        """
+        blocks, self._springs = _blocks(contacts, tool, work)
+        self._arms, self._inner, self._size = arms, inner, blocks[-1].rows.stop
+        self._groups = _groups(blocks, substructures)
+        floating = [number for number, one in enumerate(substructures) if one.rigid.shape[1]]
+        self._column = {id(substructures[number]): 6 * place for place, number in enumerate(floating)}
+        weights = [substructures[number].weight for number in floating]
+        self._weight = np.concatenate(weights) if weights else np.zeros(0)
+
+    def answers(self, rows: IntArray) -> Swept:
+        """Return tool against work at some of the places: compliance and sinking."""
+        bends, turns, sinks = self._bending(rows), self._turning(rows), self._sinking(rows)
+        held, size, n = self._springs.shape[1], self._size, len(rows)
+        found = []
+        for start in range(0, n, CHUNK):
+            places = slice(start, min(start + CHUNK, n))
+            half = _filled(bends, places, size, size)
+            F = half + half.transpose(0, 2, 1)
+            R = _filled(turns, places, size, len(self._weight))
+            sunk = _filled(sinks, places, size, 1)[:, :, 0]
+            springs, pulls = self._springs[rows[places]], _pulls(self._arms[rows[places]])
+            found.append(_solve(F, R, sunk, springs, self._weight, pulls, held))
+        return Swept(np.concatenate([one.compliance for one in found]), np.concatenate([one.sinking for one in found]))
+
+    def _bending(self, places: IntArray) -> list[_Part]:
+        """Return movements of groups by forces on groups of the same substructure; the transpose is still to add."""
+        parts = []
+        for a, b in _pairs(self._groups):
+            at, bt, which = _positions(a, b, places)
+            value = np.concatenate(
+                [bending(a, b, at[k : k + CHUNK], bt[k : k + CHUNK], self._inner) for k in range(0, len(at), CHUNK)]
+            )
+            parts.append(_Part(a.rows, b.rows, value / 2 if a is b else value, which))
+        return parts
+
+    def _turning(self, places: IntArray) -> list[_Part]:
+        """Return movements of groups with their substructures as rigid bodies."""
+        parts = []
+        for one in self._groups:
+            if one.of.rigid.shape[1]:
+                columns = self._column[id(one.of)] + np.arange(6)
+                parts.append(_Part(one.rows, columns, one.turning, one.position[places]))
+        return parts
+
+    def _sinking(self, places: IntArray) -> list[_Part]:
+        """Return movements of groups by weight."""
+        column = np.zeros(1, dtype=np.intp)
+        return [_Part(one.rows, column, one.sinking[:, :, None], one.position[places]) for one in self._groups]
 
 
-def sweep(
-    substructures: tuple[Substructure, ...],
-    contacts: list[Contact],
-    tool: Point,
-    work: Point,
-    arms: FloatArray,
-    inner: InnerFlexibility,
-) -> Swept:
-    """Return tool against work at every place.
-
-    Args:
-        substructures: What the contacts join.
-        contacts: The contacts.
-        tool: Where the tool is pulled.
-        work: What is pushed back.
-        arms: From the work's point to the tool, m, shape (n_places, 3).
-        inner: Flexibility of the beams that contacts stand inside of.
-
-    Returns:
-        Compliance and sinking.
-    """
-    n = len(arms)
-    blocks, springs = _blocks(contacts, tool, work)
-    floating = [number for number, one in enumerate(substructures) if one.rigid.shape[1]]
-    bends, turns = _bending(substructures, blocks, inner), _turning(substructures, blocks, floating)
-    sinks = _sinking(substructures, blocks)
-    weight = np.concatenate([substructures[number].weight for number in floating]) if floating else np.zeros(0)
-    size, held = blocks[-1].rows.stop, springs.shape[1]
-    found = []
-    for start in range(0, n, CHUNK):
-        places = slice(start, min(start + CHUNK, n))
-        half = _filled(bends, places, size, size)
-        F = half + half.transpose(0, 2, 1)
-        R = _filled(turns, places, size, len(weight))
-        sunk = _filled(sinks, places, size, 1)[:, :, 0]
-        found.append(_solve(F, R, sunk, springs[places], weight, _pulls(arms[places]), held))
-    return Swept(np.concatenate([one.compliance for one in found]), np.concatenate([one.sinking for one in found]))
-
-
-def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[_Block], FloatArray]:
+def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[Block], FloatArray]:
     blocks, springs, row = [], [], 0
     for contact in contacts:
         used = np.flatnonzero(np.isfinite(contact.flexibility).all(axis=0))
         rows = slice(row, row + len(used))
-        blocks += [_Block(contact.first, rows, contact.axes[used]), _Block(contact.second, rows, -contact.axes[used])]
+        blocks += [Block(contact.first, rows, contact.axes[used]), Block(contact.second, rows, -contact.axes[used])]
         springs.append(contact.flexibility[:, used])
         row += len(used)
     blocks += [
-        _Block(tool, slice(row, row + 3), np.eye(6)[:3]),
-        _Block(work, slice(row + 3, row + 9), np.eye(6)),
+        Block(tool, slice(row, row + 3), np.eye(6)[:3]),
+        Block(work, slice(row + 3, row + 9), np.eye(6)),
     ]
     return blocks, np.concatenate(springs, axis=1)
 
 
-def _bending(substructures: tuple[Substructure, ...], blocks: list[_Block], inner: InnerFlexibility) -> list[_Part]:
-    """Return movements of blocks by forces on blocks of the same substructure; the transpose is still to be added."""
-    parts = []
-    for a, b in _pairs(blocks):
-        value, which = _flexibility(a.point, b.point, substructures[a.point.substructure], inner)
-        part = a.factor @ value @ b.factor.T
-        parts.append(_Part(a.rows, b.rows, part / 2 if a is b else part, which))
-    return parts
-
-
-def _turning(substructures: tuple[Substructure, ...], blocks: list[_Block], floating: list[int]) -> list[_Part]:
-    """Return movements of blocks with their substructures as rigid bodies."""
-    parts = []
-    for block in blocks:
-        point, one = block.point, substructures[block.point.substructure]
-        if one.rigid.shape[1]:
-            column = 6 * floating.index(point.substructure)
-            rigid = np.einsum("umab,umbc->uac", point.share, one.rigid.reshape(-1, 6, 6)[point.nodes])
-            parts.append(_Part(block.rows, slice(column, column + 6), block.factor @ rigid, point.position))
-    return parts
-
-
-def _sinking(substructures: tuple[Substructure, ...], blocks: list[_Block]) -> list[_Part]:
-    """Return movements of blocks by weight."""
-    parts = []
+def _groups(blocks: list[Block], substructures: tuple[Substructure, ...]) -> list[Group]:
+    """Return blocks together whose points are of one substructure and stand alike at every place."""
+    alike: dict[tuple[int, int, bytes], list[Block]] = {}
     for block in blocks:
         point = block.point
-        by_node = substructures[point.substructure].sinking.reshape(-1, 6)[point.nodes]
-        moved = np.einsum("umab,umb->ua", point.share, by_node) + point.sinking
-        parts.append(_Part(block.rows, slice(0, 1), (moved @ block.factor.T)[:, :, None], point.position))
-    return parts
+        alike.setdefault((point.substructure, len(point.nodes), point.position.tobytes()), []).append(block)
+    return [Group(some, substructures[number]) for (number, _, _), some in alike.items()]
+
+
+def _pairs(groups: list[Group]) -> Iterator[tuple[Group, Group]]:
+    for number, a in enumerate(groups):
+        for b in groups[number:]:
+            if a.of is b.of:
+                yield a, b
+
+
+def _positions(a: Group, b: Group, places: IntArray) -> tuple[IntArray, IntArray, IntArray]:
+    """Return the different pairs of positions that some places have, and which pair each of these has."""
+    pairs, which = np.unique(a.position[places] * b.count + b.position[places], return_inverse=True)
+    at, bt = np.divmod(pairs, b.count)
+    return at, bt, which.ravel()
 
 
 def _filled(parts: list[_Part], places: slice, rows: int, columns: int) -> FloatArray:
     """Return the parts summed for some of the places, shape (n, rows, columns)."""
     found = np.zeros((places.stop - places.start, rows, columns))
     for part in parts:
-        found[:, part.rows, part.columns] += part.values[part.which[places]]
+        values = part.values if len(part.values) == 1 else part.values[part.which[places]]
+        found[:, part.rows[:, None], part.columns] += values
     return found
 
 
@@ -221,34 +208,3 @@ def _solve(
     answer = pulls.transpose(0, 2, 1) @ moved
     C = answer[:, :, :3]
     return Swept((C + C.transpose(0, 2, 1)) / 2, answer[:, :, 3])
-
-
-def _pairs(blocks: list[_Block]) -> Iterator[tuple[_Block, _Block]]:
-    for number, a in enumerate(blocks):
-        for b in blocks[number:]:
-            if a.point.substructure == b.point.substructure:
-                yield a, b
-
-
-def _flexibility(a: Point, b: Point, one: Substructure, inner: InnerFlexibility) -> tuple[FloatArray, IntArray]:
-    """Return the movement of `a` by loads on `b` for each pair of positions, and which pair each place has."""
-    width = len(b.nodes)
-    pairs, which = np.unique(a.position * width + b.position, return_inverse=True)
-    at, bt = np.divmod(pairs, width)
-    value = np.empty((len(pairs), 6, 6))
-    for start in range(0, len(pairs), CHUNK):
-        some = slice(start, start + CHUNK)
-        value[some] = _by_nodes(a, b, one, at[some], bt[some])
-    same = (a.beam[at] >= 0) & (a.beam[at] == b.beam[bt])
-    if same.any():
-        value = value + inner.between(a, b, at, bt, same)
-    return value, which
-
-
-def _by_nodes(a: Point, b: Point, one: Substructure, at: IntArray, bt: IntArray) -> FloatArray:
-    """Return the movement of `a` by loads on `b` through the nodes that both are made of, shape (n, 6, 6)."""
-    n, first, second = len(at), a.share[at], b.share[bt]
-    between = one.between[a.nodes[at][:, :, None], b.nodes[bt][:, None, :]]
-    between = between.transpose(0, 1, 3, 2, 4).reshape(n, 6 * first.shape[1], 6 * second.shape[1])
-    left = first.transpose(0, 2, 1, 3).reshape(n, 6, -1) @ between
-    return np.asarray(left @ second.transpose(0, 1, 3, 2).reshape(n, -1, 6))

@@ -10,13 +10,16 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from unterbau.kept import kept_up_to
 from unterbau.mechanics import assembly, statics
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, cross_matrices
 from unterbau.mechanics.connected import connected
-from unterbau.mechanics.frame import JOINT, Frame, Loads, Springs, no_seats
+from unterbau.mechanics.frame import JOINT, Frame, Loads, Springs
 from unterbau.mechanics.mechanism import require_stable
+from unterbau.mechanics.taken_apart import Alike, part_of
 
 SIX = np.arange(6)
+KEPT = 60.0  # MB
 HOLD = (1e7, 1e7, 1e7, 1e6, 1e6, 1e6)
 
 
@@ -27,7 +30,7 @@ class Substructure:
     nodes: IntArray
     """The nodes it is touched at, shape (m,)."""
     between: FloatArray
-    """Movement of each node by loads on each, shape (m, m, 6, 6); with the holding springs where it floats."""
+    """Movement of those nodes by loads on them, shape (6m, 6m); with the holding springs where it floats."""
     rigid: FloatArray
     """Movements of those nodes with the whole as a rigid body, shape (6m, 6), or (6m, 0) where it stands on ground."""
     sinking: FloatArray
@@ -53,37 +56,42 @@ def cut(
     Raises:
         MechanismError: A part can move freely in itself.
     """
-    kept = np.flatnonzero(~contacts)
-    springs = Springs(*(getattr(frame.springs, name)[kept] for name in Springs.__slots__))
     label = connected(frame, ~contacts, np.zeros(len(frame.seats), dtype=bool))
     count = int(label.max()) + 1
-    grounded = np.zeros(count, dtype=bool)
-    grounded[label[springs.i[springs.j < 0]]] = True
-    grounded[label[np.flatnonzero(frame.fixed.any(axis=1))]] = True
+    substructures, of, place = [], label[touched], np.zeros(len(touched), dtype=np.intp)
+    fall = tuple(gravity.tolist())
+    for c in range(count):
+        mine, nodes = np.flatnonzero(of == c), np.flatnonzero(label == c)
+        place[mine] = np.arange(len(mine))
+        part = part_of(frame, nodes, ~contacts)
+        seen = _seen(Alike.of(part, np.searchsorted(nodes, touched[mine])), fall)
+        substructures.append(replace(seen, nodes=touched[mine]))
+    return tuple(substructures), of, place
+
+
+@kept_up_to(KEPT)
+def _seen(part: Alike, gravity: tuple[float, ...]) -> Substructure:
+    """Return a connected part seen from some of its nodes; kept, for a change elsewhere leaves it as it is."""
+    frame, touched = part.frame, part.touched
+    anchor = frame.nodes[:0]
+    stands = bool((frame.springs.j < 0).any() or frame.fixed.any())
     follows = np.zeros(len(frame.nodes), dtype=bool)
     for plate in frame.plates:
         follows[plate.points] = True
-    anchors = np.array([int(np.flatnonzero((label == c) & ~follows)[0]) for c in range(count)])
-    floating = np.flatnonzero(~grounded)
-    base = replace(frame, springs=_held(springs, anchors[floating]), seats=no_seats())
-    system = assembly.assemble(base)
+    if not stands:
+        first = np.flatnonzero(~follows)[:1]
+        anchor = frame.nodes[first]
+        frame = replace(frame, springs=_held(frame.springs, first))
+    system = assembly.assemble(frame)
     require_stable(system)
-    own_weight = statics.nodal_loads(system, Loads(np.zeros((1, len(frame.nodes), 6)), gravity[None]))[0]
-    flexibility, sunk = _movements(system, touched, own_weight.ravel())
-    substructures, of, place = [], label[touched], np.zeros(len(touched), dtype=np.intp)
-    for c in range(count):
-        mine = np.flatnonzero(of == c)
-        place[mine] = np.arange(len(mine))
-        dofs = (6 * mine[:, None] + np.arange(6)).ravel()
-        C = flexibility[np.ix_(dofs, dofs)]
-        rigid, total = np.zeros((len(dofs), 0)), np.zeros(0)
-        if not grounded[c]:
-            rigid = rigid_movements(frame.nodes[touched[mine]], frame.nodes[anchors[c]])
-            every = np.flatnonzero(label == c)
-            total = rigid_movements(frame.nodes[every], frame.nodes[anchors[c]]).T @ own_weight[every].ravel()
-        between = ((C + C.T) / 2).reshape(len(mine), 6, len(mine), 6).transpose(0, 2, 1, 3)
-        substructures.append(Substructure(touched[mine], np.ascontiguousarray(between), rigid, sunk[dofs], total))
-    return tuple(substructures), of, place
+    free = Loads(np.zeros((1, len(frame.nodes), 6)), np.array(gravity)[None])
+    own_weight = statics.nodal_loads(system, free)[0]
+    C, sunk = _movements(system, touched, own_weight.ravel())
+    rigid, total = np.zeros((6 * len(touched), 0)), np.zeros(0)
+    if not stands:
+        rigid = rigid_movements(frame.nodes[touched], anchor[0])
+        total = rigid_movements(frame.nodes, anchor[0]).T @ own_weight.ravel()
+    return Substructure(touched, (C + C.T) / 2, rigid, sunk, total)
 
 
 def _movements(system: assembly.System, touched: IntArray, weight: FloatArray) -> tuple[FloatArray, FloatArray]:

@@ -9,10 +9,11 @@ from unterbau.band import Level
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, standing, to_frame
 from unterbau.mechanics import beam
-from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, axes_from, cross_matrices
+from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.errors import ConditionError, MechanismError
 from unterbau.mechanics.frame import Beams
-from unterbau.mechanics.moving_contacts import Contact, InnerFlexibility, Point, Swept, sweep
+from unterbau.mechanics.moving_contacts import Contact, Joined, Swept
+from unterbau.mechanics.moving_points import InnerFlexibility, Point
 from unterbau.mechanics.substructures import cut
 from unterbau.model.built import Built
 from unterbau.model.footprint import footprint
@@ -119,17 +120,11 @@ class _AtPlaces:
         self._parts, of, place = cut(frame, moving, touched, np.array(GRAVITY))
         self._of = dict(zip(touched.tolist(), of.tolist(), strict=True))
         self._place = dict(zip(touched.tolist(), place.tolist(), strict=True))
+        inner = HostBeams(frame.beams, self._elements)
+        tool, work = self._fixed(built.tip), self._on_work()
+        self.answers = Joined(self._parts, self._contacts(), tool, work, motions.arms.at(places), inner).answers
 
-    def answers(self, rows: IntArray) -> Swept:
-        """Return the answers at some of the places."""
-        whole, crossings = self._places, self._crossings
-        self._places, self._crossings = whole[rows], (*crossings[:2], crossings[2][rows])
-        try:
-            return self._all()
-        finally:
-            self._places, self._crossings = whole, crossings
-
-    def _all(self) -> Swept:
+    def _contacts(self) -> list[Contact]:
         built, frame = self._built, self._built.frame
         contacts = []
         slides = self._motions.slides
@@ -151,9 +146,7 @@ class _AtPlaces:
             flexibility[:, 0] = np.array([1 / drive.stiffness(self._level, d) for d in different.tolist()])[which]
             second = self._fixed(j, frame.nodes[i] - frame.nodes[j])
             contacts.append(Contact(self._fixed(i), second, _axes(s.x[drive.spring], s.up[drive.spring]), flexibility))
-        tool, work = self._fixed(built.tip), self._on_work()
-        inner = HostBeams(frame.beams, self._elements)
-        return sweep(self._parts, contacts, tool, work, self._motions.arms.at(self._places), inner)
+        return contacts
 
     def _touched(self) -> set[int]:
         built, frame = self._built, self._built.frame
@@ -248,18 +241,11 @@ class HostBeams(InnerFlexibility):
     def __init__(self, beams: Beams, elements: beam.BeamElements) -> None:
         self._beams, self._elements = beams, elements
 
-    def between(self, a: Point, b: Point, at: IntArray, bt: IntArray, same: BoolArray) -> FloatArray:
-        """Return the movement of `a` by loads on `b`, zero but where both stand in one beam."""
-        value = np.zeros((len(at), 6, 6))
-        at, bt = at[same], bt[same]
-        host = a.beam[at]
-        inside = beam.held_flexibility(
-            self._beams.take(host), self._elements.length[host], a.station[at], b.station[bt]
-        )
-        turn = _both(self._elements.axes[host])
-        in_space = turn.transpose(0, 2, 1) @ inside @ turn
-        value[same] = a.arm[at] @ in_space @ b.arm[bt].transpose(0, 2, 1)
-        return value
+    def between(self, host: IntArray, at: FloatArray, load_at: FloatArray) -> FloatArray:
+        """Return the movement of beams' axes at stations by loads at others, global axes, (n, 6, 6)."""
+        length, turn = self._elements.length[host], _both(self._elements.axes[host])
+        inside = beam.held_flexibility(self._beams.take(host), length, at, load_at)
+        return np.asarray(turn.transpose(0, 2, 1) @ inside @ turn)
 
 
 def _pieces(stops: FloatArray, at: FloatArray) -> tuple[FloatArray, IntArray, IntArray]:
