@@ -35,6 +35,7 @@ from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.model.built import Built
 from unterbau.model.standing import Standing
 from unterbau.model.to_frame import standing as standing_of
+from unterbau.model.to_frame import standing_built as standing_built_of
 from unterbau.model.to_frame import to_frame as frame_of
 from unterbau.parts_list.bill import UNPRICED, Cost, Item, cost, priced
 from unterbau.solids.heads import heads_of
@@ -98,6 +99,15 @@ def standing(machine: Machine, place: Place) -> Standing:
         InputError: Dimensions or names that make no machine.
     """
     return standing_of(lay_out(machine), place)
+
+
+def standing_built(machine: Machine, place: Place) -> Standing:
+    """Return the same for a place that the frame is built at anyway.
+
+    Raises:
+        InputError: Dimensions or names that make no machine.
+    """
+    return standing_built_of(lay_out(machine), place)
 
 
 def links(machine: Machine) -> tuple[Link, ...]:

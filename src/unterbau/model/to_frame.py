@@ -42,6 +42,11 @@ def standing(structure: Structure, place: Place) -> Standing:
     return standing_of(_put_up(structure, place))
 
 
+def standing_built(structure: Structure, place: Place) -> Standing:
+    """Return the same for a place that the frame is built at anyway."""
+    return standing_of(_modelled(structure, place))
+
+
 def _put_up(structure: Structure, place: Place) -> Model:
     model = Model(structure, place)
     put_in(model, structure.steps)

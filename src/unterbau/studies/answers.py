@@ -7,12 +7,12 @@ import numpy as np
 from unterbau.band import LEVELS, Band
 from unterbau.machine.machine import Machine, listed_mass, moving_masses
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.modes import solve_modes
+from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Place
 from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
 from unterbau.studies.compliance import Solved, nose_compliance, sag, softest, solve, tip_compliance
-from unterbau.studies.hurry import Hurry, hurry_of
+from unterbau.studies.hurry import Hurry, hurried, left_behind, pairs_of
 from unterbau.studies.loads import NOSE, TIP, WEIGHT
 from unterbau.studies.reach import weakest
 from unterbau.studies.shake import moves, shares_at_tool
@@ -132,38 +132,55 @@ def answers(
     here = solved or solve(machine, place, "likely")
     report.step(1, STEPS, "put up")
     uncertain = pieces(machine, place)
-    stiffness = _stiff(here, uncertain, TIP, tip_compliance(here))
+    tips = here.statics.u[TIP]
+    stiffness = _bands(uncertain, components(here, tips, tips), tip_compliance(here))
     report.found(Early(stiffness))
     report.step(2, STEPS, "what is uncertain")
     corners = np.array([(x, y, place.z) for x, y in CORNERS])
-    whole, give, softest_at = weakest(machine, corners)
+    whole, give, softest_at = weakest(machine, corners, place)
     x, y, z = (Place(*place) for place in softest_at.tolist())
     report.step(3, STEPS, "over the travel")
-    modes = _modes(machine, here, uncertain)
+    found, behind = solve_modes(here.statics.system, MODES), left_behind(machine, here)
     report.step(4, STEPS, "modes")
-    sags, factor = whole.sinking[:, 2], _sagging(here, uncertain)
-    C = tip_compliance(here)
-    direction, stiffest = softest(C)
-    along = np.einsum("a,and->nd", direction, here.statics.u[TIP])[None]
+    direction, stiffest = softest(tip_compliance(here))
+    parts = _components(here, found, direction, behind)
+    sags, factor = whole.sinking[:, 2], _sagging(uncertain, parts["sag"])
     return Answers(
         likely=_likely_of(machine, here),
         stiffness=stiffness,
-        nose=_stiff(here, uncertain, NOSE, nose_compliance(here)),
-        softest=stiffness_band(1 / stiffest, uncertain.drawn(components(here, along, along))[0]),
+        nose=_bands(uncertain, parts["nose"], nose_compliance(here)),
+        softest=stiffness_band(1 / stiffest, uncertain.drawn(parts["softest"])[0]),
         direction=(float(direction[0]), float(direction[1]), float(direction[2])),
         droop=_times(factor, float(np.ptp(sags))),
         sag=_times(factor, abs(sag(here))),
         droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
         worst=_elsewhere(stiffness, give),
         worst_places=(x, y, z),
-        modes=modes,
-        hurry=hurry_of(machine, here, uncertain),
+        modes=_modes(machine, here, uncertain, found, parts["modes"]),
+        hurry=tuple(hurried(machine, here, uncertain, axis, u, parts[axis]) for axis, u in behind.items()),
     )
 
 
-def _stiff(solved: Solved, uncertain: Pieces, cases: slice, C: FloatArray) -> tuple[Band, Band, Band]:
-    u = solved.statics.u[cases]
-    drawn = uncertain.drawn(components(solved, u, u))
+def _components(
+    here: Solved, modes: Modes, direction: FloatArray, behind: dict[str, FloatArray]
+) -> dict[str, FloatArray]:  # fmt: skip
+    """Return the components of all that is drawn, by its name; summed together, for each plate is gone through once."""
+    u = here.statics.u
+    along = np.einsum("a,and->nd", direction, u[TIP])[None]
+    pairs = {
+        "nose": (u[NOSE], u[NOSE]),
+        "softest": (along, along),
+        "sag": (u[2:3], u[WEIGHT : WEIGHT + 1]),
+        "modes": (modes.shape, modes.shape),
+        **{axis: pairs_of(here, moved) for axis, moved in behind.items()},
+    }
+    first, second = (np.concatenate([pair[side] for pair in pairs.values()]) for side in (0, 1))
+    ends = np.cumsum([len(pair[0]) for pair in pairs.values()])[:-1]
+    return dict(zip(pairs, np.split(components(here, first, second), ends), strict=True))
+
+
+def _bands(uncertain: Pieces, parts: FloatArray, C: FloatArray) -> tuple[Band, Band, Band]:
+    drawn = uncertain.drawn(parts)
     x, y, z = (stiffness_band(float(C[axis, axis]), drawn[axis]) for axis in range(3))
     return x, y, z
 
@@ -180,20 +197,19 @@ def _times(factor: Band, value: float) -> Band:
     return Band(factor.low * value, value, factor.high * value)
 
 
-def _sagging(solved: Solved, uncertain: Pieces) -> Band:
+def _sagging(uncertain: Pieces, parts: FloatArray) -> Band:
     """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all.
 
     Where parts sink against each other their sizes count: their difference may be nearly nothing.
     """
-    u = solved.statics.u
-    parts = np.abs(components(solved, u[2:3], u[WEIGHT : WEIGHT + 1]))
+    parts = np.abs(parts)
     whole = float(parts.sum())
     return band(1.0, uncertain.drawn(parts)[0] / whole) if whole else Band(1.0, 1.0, 1.0)
 
 
-def _modes(machine: Machine, here: Solved, uncertain: Pieces) -> tuple[Mode, ...]:
-    found = solve_modes(here.statics.system, MODES)
-    parts = components(here, found.shape, found.shape)
+def _modes(
+    machine: Machine, here: Solved, uncertain: Pieces, found: Modes, parts: FloatArray
+) -> tuple[Mode, ...]:  # fmt: skip
     drawn = uncertain.drawn(parts / parts.sum(axis=(1, 2), keepdims=True))
     at_tool, frame = shares_at_tool(here, found), here.built.frame
     return tuple(

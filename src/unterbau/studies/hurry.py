@@ -53,24 +53,38 @@ def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
 
 
 def hurry_of(machine: Machine, solved: Solved, uncertain: Pieces) -> tuple[Hurry, ...]:
-    """Return what each axis does while it speeds up, its drive holding.
+    """Return what each axis does while it speeds up, its drive holding."""
+    moved = left_behind(machine, solved)
+    parts = [components(solved, *pairs_of(solved, u)) for u in moved.values()]
+    return tuple(
+        hurried(machine, solved, uncertain, axis, moved[axis], part) for axis, part in zip(moved, parts, strict=True)
+    )
 
-    Source:
-        d'Alembert: the moved parts are loaded by minus mass times acceleration.
+
+def hurried(
+    machine: Machine, solved: Solved, uncertain: Pieces, axis: str, u: FloatArray, parts: FloatArray
+) -> Hurry:  # fmt: skip
+    """Return what an axis does while it speeds up.
+
+    Args:
+        machine: The machine.
+        solved: The same, solved.
+        uncertain: What is uncertain in it.
+        axis: Which.
+        u: What is left behind, as of `left_behind`.
+        parts: The components of `pairs_of` it.
     """
-    moving = moving_masses(machine)
-    result = []
-    for number, axis in enumerate(AXES):
-        if not travel(machine)[number] or not has_drive(machine, axis):
-            continue
-        u = _left_behind(solved, axis, number)
-        tips = solved.statics.u[TIP]
-        drawn = uncertain.drawn(components(solved, tips, np.repeat(u[None], 3, axis=0)))
-        moved = np.einsum("and,nd->a", pull(solved.built, solved.built.tip), u[: len(solved.built.frame.nodes)])
-        size = float(np.linalg.norm(moved))
-        x, y, z = (moved / max(size, 1e-30)).tolist()
-        result.append(Hurry(axis, moving[axis.upper()], band(size, np.linalg.norm(drawn, axis=0)), (x, y, z)))
-    return tuple(result)
+    drawn = uncertain.drawn(parts)
+    moved = np.einsum("and,nd->a", pull(solved.built, solved.built.tip), u[: len(solved.built.frame.nodes)])
+    size = float(np.linalg.norm(moved))
+    x, y, z = (moved / max(size, 1e-30)).tolist()
+    mass = moving_masses(machine)[axis.upper()]
+    return Hurry(axis, mass, band(size, np.linalg.norm(drawn, axis=0)), (x, y, z))
+
+
+def pairs_of(solved: Solved, u: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return the pairs of movements whose components tell how what is left behind scatters."""
+    return solved.statics.u[TIP], np.repeat(u[None], 3, axis=0)
 
 
 def has_drive(machine: Machine, axis: str) -> bool:
@@ -87,8 +101,23 @@ def moved_nodes(frame: Frame, axis: str) -> BoolArray:
     return np.asarray(~np.isin(label, grounded))
 
 
-def _left_behind(solved: Solved, axis: str, number: int) -> FloatArray:
-    """Return the movements of all nodes for 1 m/s² along an axis, m and rad, shape (n_nodes of the split frame, 6)."""
+def left_behind(machine: Machine, solved: Solved) -> dict[str, FloatArray]:
+    """Return the movements of all nodes for 1 m/s² along each driven axis, m and rad, (n_nodes of the split frame, 6).
+
+    Source:
+        d'Alembert: the moved parts are loaded by minus mass times acceleration.
+    """
+    along = travel(machine)
+    axes = {axis: number for number, axis in enumerate(AXES) if along[number] and has_drive(machine, axis)}
+    if not axes:
+        return {}
+    right = np.stack([_inertia(solved, axis, number) for axis, number in axes.items()])
+    u = assembly.solve(solved.statics.system, right.reshape(len(axes), -1).T).T.reshape(right.shape)
+    return dict(zip(axes, u, strict=True))
+
+
+def _inertia(solved: Solved, axis: str, number: int) -> FloatArray:
+    """Return the loads of what an axis moves for 1 m/s² along it, N and N·m, shape (n_nodes of the split frame, 6)."""
     built, system = solved.built, solved.statics.system
     frame = system.elements.frame
     moved = np.zeros(len(frame.nodes), dtype=bool)
@@ -109,5 +138,4 @@ def _left_behind(solved: Solved, axis: str, number: int) -> FloatArray:
     n = len(built.frame.nodes)
     back = np.zeros((1, 3))
     back[0, number] = -1.0
-    inertia = statics.nodal_loads(carried, Loads(np.zeros((1, n, 6)), back))
-    return np.asarray(assembly.solve(system, inertia.reshape(1, -1).T).T.reshape(len(frame.nodes), 6))
+    return np.asarray(statics.nodal_loads(carried, Loads(np.zeros((1, n, 6)), back))[0])

@@ -11,7 +11,7 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.moving_contacts import Swept
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Place
-from unterbau.studies.travel import Travel
+from unterbau.studies.travel import MIDDLE, Travel
 
 MAP = (15, 15, 3)
 """Places of the map along x, y, z."""
@@ -70,14 +70,19 @@ class Reach:
         return np.asarray(values.reshape(self.counts)[:, :, height].T)
 
 
-def weakest(machine: Machine, corners: FloatArray) -> tuple[Swept, FloatArray, FloatArray]:
+def weakest(machine: Machine, corners: FloatArray, at: Place = MIDDLE) -> tuple[Swept, FloatArray, FloatArray]:
     """Return the answers at corners, and the softest places of the map: their give along x, y, z, m/N, and where.
 
     The map is not asked everywhere: every other place of it, then what lies around those that are nearly softest.
+
+    Args:
+        machine: The machine.
+        corners: Places that are asked besides, shape (n, 3).
+        at: Where it is put up, best where it is put up already.
     """
     counts = counts_of(machine)
     everywhere = grid(counts)
-    ask = Travel(machine).cut_for(np.vstack([corners, everywhere]))
+    ask = Travel(machine, at).cut_for(np.vstack([corners, everywhere]))
     steps = np.stack(np.unravel_index(np.arange(len(everywhere)), counts), axis=1)
     coarse = (steps % 2 == 0).all(axis=1)
     give = np.full((len(everywhere), AXES), -np.inf)

@@ -7,7 +7,7 @@ import numpy as np
 
 from unterbau.band import Level
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, standing, to_frame
+from unterbau.machine.machine import Machine, standing, standing_built, to_frame
 from unterbau.mechanics import beam
 from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -22,44 +22,50 @@ from unterbau.model.standing import Standing
 from unterbau.structure.parts import Place
 from unterbau.studies.loads import GRAVITY
 
-CORNERS = (Place(0.5, 0.5, 0.0), Place(0.0, 0.5, 0.0), Place(0.5, 0.0, 0.0), Place(0.5, 0.5, 1.0))
-"""Where a machine is put up to see how its contacts move: each moves evenly with each axis."""
+MIDDLE = Place(0.5, 0.5, 0.0)
+"""Where a machine is put up, if nobody says otherwise."""
 SAME = 1e-9
 
 
 @dataclass(frozen=True, slots=True)
 class _Motion:
-    """A quantity that changes evenly with the place: value at the first place, and change per axis."""
+    """A quantity that changes evenly with the place: where the machine is put up, value there, change per axis."""
 
+    put_up: FloatArray
+    """Shape (3,)."""
     start: FloatArray
     along: FloatArray
     """Shape (3, …)."""
 
     def at(self, places: FloatArray) -> FloatArray:
         """Return the values at places (n, 3), shape (n, …)."""
-        moved = places - np.array([0.5, 0.5, 0.0])
-        return np.asarray(self.start + np.tensordot(moved, self.along, axes=1))
+        return np.asarray(self.start + np.tensordot(places - self.put_up, self.along, axes=1))
 
 
 class Travel:
     """A machine that is asked for many places: put up once, and looked at where it stands at three places more."""
 
-    def __init__(self, machine: Machine) -> None:
+    def __init__(self, machine: Machine, at: Place = MIDDLE) -> None:
         """Put the machine up.
+
+        Args:
+            machine: The machine.
+            at: Where, best where it is put up already; the answers do not hang on it.
 
         Raises:
             InputError: The machine cannot be built.
         """
-        self._machine = machine
-        self._built = to_frame(machine, CORNERS[0], "likely")
-        stands = [standing(machine, place) for place in CORNERS]
+        self._machine, self._at = machine, at
+        self._built = to_frame(machine, at, "likely")
+        places = _about(at)
+        stands = [standing_built(machine, at), *(standing(machine, place) for place in places[1:])]
         self._motions = _Motions(
-            _motion([_along(one) for one in stands]),
-            _motion([np.array(one.distances) for one in stands]),
-            _motion([one.nodes[one.tip] - np.array(one.work) for one in stands]),
-            _motion([_work_at(one) for one in stands]),
+            _evenly(places, [_along(one) for one in stands]),
+            _evenly(places, [np.array(one.distances) for one in stands]),
+            _evenly(places, [one.nodes[one.tip] - np.array(one.work) for one in stands]),
+            _evenly(places, [_work_at(one) for one in stands]),
         )
-        self._over = _motion([one.nodes[one.tip] - one.nodes[one.carries] for one in stands])
+        self._over = _evenly(places, [one.nodes[one.tip] - one.nodes[one.carries] for one in stands])
         self.on_plate = self._built.ground is None or self._built.ground.chain is None
         """Whether the work stands on a plate, not in a chuck."""
 
@@ -85,7 +91,7 @@ class Travel:
         Raises:
             InputError: The machine cannot be solved, with the reason.
         """
-        first = self._built if level == "likely" else to_frame(self._machine, CORNERS[0], level)
+        first = self._built if level == "likely" else to_frame(self._machine, self._at, level)
         try:
             every = _AtPlaces(first, self._motions, places, level)
         except (MechanismError, ConditionError) as error:
@@ -272,11 +278,21 @@ def _taken(elements: beam.BeamElements, rows: IntArray) -> beam.BeamElements:
     return beam.BeamElements(e.length[rows], e.axes[rows], e.span[rows], e.G[rows], e.F[rows], e.S[rows])
 
 
-def _motion(values: list[FloatArray]) -> _Motion:
-    start, x, y, z = values
-    along = np.stack([(start - x) / 0.5, (start - y) / 0.5, z - start])
+def _about(at: Place) -> tuple[Place, ...]:
+    """Return a place, and one that lies off it along each axis: the contacts move evenly with each."""
+    x, y, z = (1.0 if one < 0.5 else 0.0 for one in (at.x, at.y, at.z))
+    return at, Place(x, at.y, at.z), Place(at.x, y, at.z), Place(at.x, at.y, z)
+
+
+def _evenly(places: tuple[Place, ...], values: list[FloatArray]) -> _Motion:
+    """Return a motion from the values at `_about` a place."""
+    put_up, *others = (np.array([one.x, one.y, one.z]) for one in places)
+    along = np.stack([
+        (value - values[0]) / (other - put_up)[axis]
+        for axis, (other, value) in enumerate(zip(others, values[1:], strict=True))
+    ])  # fmt: skip
     along[np.abs(along) < SAME] = 0.0
-    return _Motion(start, along)
+    return _Motion(put_up, values[0], along)
 
 
 def _along(stands: Standing) -> FloatArray:
