@@ -44,7 +44,7 @@ def rest(application: QApplication, window: MainWindow) -> None:
     while time.perf_counter() - quiet < 0.5:
         application.processEvents()
         QThread.msleep(1)
-        if window.feed._jobs.busy or window.feed._soon.isActive() or window.machine.advice.busy:
+        if window.feed.busy or window.machine.advice.busy:
             quiet = time.perf_counter()
 
 

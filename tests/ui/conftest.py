@@ -106,6 +106,6 @@ def settle(window: MainWindow, qtbot: QtBot) -> None:
 
     def done() -> None:
         assert all(feed.full(c.machine) is not None for c in project.candidates)
-        assert not feed._jobs.busy
+        assert not feed.busy
 
     qtbot.waitUntil(done, timeout=120_000)

@@ -166,7 +166,7 @@ def test_one_machine_is_seen_over_another(compare: MainWindow, qtbot: QtBot) -> 
     assert compare.pages.currentIndex() == 1
     assert view.lens == "shape"
     assert ghosting.box.currentData() == "bolted slotted profile"
-    qtbot.waitUntil(lambda: not compare.feed._jobs.busy, timeout=60_000)
+    qtbot.waitUntil(lambda: not compare.feed.busy, timeout=60_000)
     view.draw_now()
     drawn = view.viewport.canvas.points("other")
     other, mine = (compare.document.project.candidate(name).machine for name in ("bolted slotted profile", "plate box"))

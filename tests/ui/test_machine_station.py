@@ -263,7 +263,7 @@ def test_the_next_sizes_are_solved_before_they_are_asked_for_and_bands_come_earl
     click_link(window, qtbot, "gantry_beam")
     settle(window, qtbot)
     feed, told = window.feed, list[Early]()
-    qtbot.waitUntil(lambda: len(feed._begun) == 2 and not feed._jobs.busy, timeout=60_000)
+    qtbot.waitUntil(lambda: len(feed._begun) == 2 and not feed.busy, timeout=60_000)
     feed.early_ready.connect(told.append)
     asked: list[object] = []
     feed.waiting.connect(lambda: asked.append(feed.machine()))

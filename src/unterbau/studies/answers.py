@@ -101,6 +101,17 @@ def likely_answers(machine: Machine, place: Place) -> tuple[LikelyAnswers, Solve
     return _likely_of(machine, solved), solved
 
 
+def first_figures(machine: Machine, place: Place, progress: Progress) -> LikelyAnswers:
+    """Return the first answers alone.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+        Cancelled: The progress asked to stop.
+    """
+    progress.step(0, 1, "likely")
+    return likely_answers(machine, place)[0]
+
+
 def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
     return LikelyAnswers(
         compliance=tip_compliance(solved),

@@ -10,9 +10,10 @@ from unterbau.kept import Kept
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.answers import Answers, Early, LikelyAnswers, answers, likely_answers
+from unterbau.studies.answers import Answers, Early, LikelyAnswers, answers, first_figures, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
+from unterbau.ui.jobs.helper import helper
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 from unterbau.ui.jobs.soon import Soon
 from unterbau.ui.selection import Selection
@@ -21,8 +22,8 @@ Asked = tuple[Machine, Place]
 FIGURES, SOLVED, PREPARED = 10.0, 130.0, 80.0
 """Figures of many, the solved systems behind the last few, those that may be asked for next, MB."""
 SETTLED = 60  # ms after the last change before anything is computed behind: stepping stays quick
-FIRST, ALL, AHEAD = "first", "all", "ahead"
-"""Likely figures of a candidate, all its answers with bands, first answers of what may be asked for next."""
+FIRST, ALL = "first", "all"
+"""Likely figures of a candidate, all its answers with bands."""
 
 
 class Feed(QObject):
@@ -49,6 +50,9 @@ class Feed(QObject):
         self._first = Soon(self)
         self._first.answered.connect(self._on_first)
         self._first.failed.connect(self._on_failed)
+        self._early = OneAtATime(self)
+        self._early.succeeded.connect(self._on_prepared)
+        self._early.failed.connect(self._on_unprepared)
         self._jobs = OneAtATime(self)
         self._jobs.succeeded.connect(self._on_succeeded)
         self._jobs.failed.connect(self._on_refused)
@@ -72,7 +76,7 @@ class Feed(QObject):
     @property
     def busy(self) -> bool:
         """Whether anything is being computed."""
-        return self._first.busy or self._jobs.busy or self._soon.isActive()
+        return self._first.busy or self._jobs.busy or self._early.busy or self._soon.isActive()
 
     def likely(self, machine: Machine) -> tuple[LikelyAnswers, Solved] | None:
         """Return a machine's first answers and what is behind them, if they are there already."""
@@ -100,6 +104,7 @@ class Feed(QObject):
         self._stopped = False
         self._stop_unwanted()
         asked = (self.machine(), self._selection.place)
+        self._next_job()  # its bands at once, beside the window
         if asked in self._prepared:
             self._keep(asked, self._prepared.pop(asked))
         if asked in self._solved:
@@ -108,6 +113,7 @@ class Feed(QObject):
         try:
             found = self._first.ask(asked, partial(likely_answers, *asked))
         except InputError as error:
+            self._refused = {*self._refused, asked}
             self.failed.emit(str(error))
             return
         if found is not None:
@@ -144,24 +150,33 @@ class Feed(QObject):
         self._closed = True
         self._soon.stop()
         self._first.close()
+        self._early.close()
         self._jobs.close()
 
     def _wanted(self) -> tuple[str, Asked] | None:
-        """Return what is missing: figures of all, the benchmark's first, then bands, those of the chosen one first."""
+        """Return what is missing: others' figures, the benchmark's first, then bands, those of the chosen one first."""
         project, place = self._document.project, self._selection.place
-        benchmark = project.candidate(project.benchmark).machine
+        benchmark, chosen = project.candidate(project.benchmark).machine, self.machine()
         every = [c.machine for c in project.candidates]
         for machine in (benchmark, *every):
-            if (machine, place) not in self._figures and (machine, place) not in self._refused:
-                return FIRST, (machine, place)
-        if (self.machine(), place) in self._full:
-            for machine in self._ahead:
-                if not any((machine, place) in known for known in (self._solved, self._prepared, self._begun)):
-                    return AHEAD, (machine, place)
-        for machine in (self.machine(), benchmark, *every):
+            asked = (machine, place)
+            if machine != chosen and asked not in self._figures and asked not in self._refused:
+                return FIRST, asked
+        for machine in (chosen, benchmark, *every):
             if (machine, place) not in self._full and (machine, place) not in self._refused:
                 return ALL, (machine, place)
         return None
+
+    def _prepare_next(self) -> None:
+        """Solve what may be asked for next, here: what is solved cannot be sent from one process to another."""
+        place = self._selection.place
+        if self._early.busy or (self.machine(), place) not in self._full:
+            return
+        for machine in self._ahead:
+            if not any((machine, place) in known for known in (self._solved, self._prepared, self._begun)):
+                self._begun.add((machine, place))
+                self._early.run((machine, place), partial(_solved, machine, place))
+                return
 
     def _stop_unwanted(self) -> None:
         """Cancel the running study when the chosen machine waits for its own."""
@@ -170,32 +185,20 @@ class Feed(QObject):
             self._jobs.cancel()
 
     def _next_job(self) -> None:
-        if self._closed or self._stopped or self._jobs.busy:
+        if self._closed or self._stopped:
+            return
+        self._prepare_next()
+        if self._jobs.busy:
             return
         wanted = self._wanted()
         if wanted is None:
             self.progressed.emit("")
             return
-        sort, asked = wanted
-        known = self._solved.get(asked)
-        if sort == AHEAD:
-            self._begun.add(asked)
+        study = answers if wanted[0] == ALL else first_figures
+        self._jobs.run(wanted, lambda progress: helper().compute(study, *wanted[1], progress=progress))
 
-        def study(progress: Progress) -> object:
-            if sort == ALL:
-                return answers(*asked, progress, known and known[1])
-            return likely_answers(*asked) if sort == AHEAD else likely_answers(*asked)[0]
-
-        self._jobs.run(wanted, study)
-
-    def _on_succeeded(
-        self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers | tuple[LikelyAnswers, Solved]
-    ) -> None:  # fmt: skip
-        sort, asked = wanted
-        if sort == AHEAD:
-            self._prepared[asked] = found
-            self._next_job()
-            return
+    def _on_succeeded(self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers) -> None:
+        asked = wanted[1]
         if isinstance(found, Answers):
             self._full[asked] = found
             self._figures[asked] = found.likely
@@ -205,9 +208,18 @@ class Feed(QObject):
         self.bands_ready.emit()
         self._next_job()
 
+    def _on_prepared(self, asked: Asked, found: object) -> None:
+        self._prepared[asked] = found
+        self._next_job()
+
+    def _on_unprepared(self, asked: Asked, message: str) -> None:
+        """Go on: nobody asked for it yet."""
+        del asked, message
+        self._next_job()
+
     def _on_refused(self, wanted: tuple[str, Asked], message: str) -> None:
-        """Say why one has no answer, and go on with the others; nobody asked yet for what comes ahead."""
-        if wanted[0] != AHEAD:
+        """Say why one has no answer, once, and go on with the others."""
+        if wanted[1] not in self._refused:
             self._refused = {*self._refused, wanted[1]}
             self._on_failed(wanted, message)
         self._next_job()
@@ -240,3 +252,8 @@ class Feed(QObject):
     def _on_candidate_changed(self, name: str) -> None:
         del name
         self.refresh()
+
+
+def _solved(machine: Machine, place: Place, progress: Progress) -> tuple[LikelyAnswers, Solved]:
+    del progress
+    return likely_answers(machine, place)
