@@ -4,7 +4,7 @@ import dataclasses
 import sys
 from collections.abc import Callable, Iterator
 from threading import Lock
-from typing import TypeVar
+from typing import Any, TypeVar
 
 import numpy as np
 from cachetools import LRUCache, cached  # type: ignore[import-untyped]
@@ -17,13 +17,19 @@ LEAST = 200  # bytes that anything takes
 class Kept(LRUCache):  # type: ignore[misc]  # cachetools says nothing of its types
     """A store of answers by what was asked; the oldest go when it is full, the newest is kept whatever it weighs."""
 
-    def __init__(self, megabytes: float) -> None:
+    def __init__(self, megabytes: float, weighed: Callable[[Any], float] | None = None) -> None:
+        """Keep up to so many megabytes.
+
+        Args:
+            megabytes: Room.
+            weighed: Says how many bytes an answer takes, where going through all of it takes too long.
+        """
         super().__init__(megabytes * 1e6)
-        self._most = megabytes * 1e6
+        self._most, self._weighed = megabytes * 1e6, weighed or weight
 
     def getsizeof(self, answer: object) -> float:
         """Return about how many bytes an answer takes, and never more than there is room for."""
-        return float(min(weight(answer), self._most))
+        return float(min(self._weighed(answer), self._most))
 
 
 def kept_up_to(megabytes: float) -> Callable[[Answer], Answer]:

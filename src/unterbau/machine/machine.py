@@ -41,6 +41,7 @@ from unterbau.parts_list.bill import UNPRICED, Cost, Item, cost, priced
 from unterbau.solids.heads import heads_of
 from unterbau.structure.bodies import Body
 from unterbau.structure.dimension_line import DimensionLine
+from unterbau.structure.line import Line
 from unterbau.structure.lines import keys_of, lines_of
 from unterbau.structure.lines import moving_masses as masses_moved
 from unterbau.structure.lines import plate_widths as widths_of
@@ -139,9 +140,14 @@ def rest(machine: Machine) -> str:
     return REST
 
 
+@lru_cache(maxsize=128)
+def _lines(machine: Machine) -> tuple[Line, ...]:
+    return lines_of(lay_out(machine))
+
+
 def bill_of(machine: Machine, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
     """Return the list of parts with masses and, by a price book, money."""
-    return priced(lines_of(lay_out(machine)), book)
+    return priced(_lines(machine), book)
 
 
 @lru_cache(maxsize=128)
@@ -157,7 +163,7 @@ def moving_masses(machine: Machine) -> dict[str, float]:
 
 def listed_mass(machine: Machine) -> float:
     """Return the mass of all pieces of a machine as they are sawn and bought, kg."""
-    return sum(line.mass for line in lines_of(lay_out(machine)))
+    return sum(line.mass for line in _lines(machine))
 
 
 def part(machine: Machine, key: str) -> Part:
@@ -232,4 +238,4 @@ def ends(machine: Machine) -> dict[str, str]:
 
 def lengths(machine: Machine) -> dict[str, float]:
     """Return the length of each part that is cut to length, m."""
-    return {line.part: line.length for line in reversed(lines_of(lay_out(machine))) if line.length}
+    return {line.part: line.length for line in reversed(_lines(machine)) if line.length}

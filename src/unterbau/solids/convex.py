@@ -7,6 +7,7 @@ import numpy as np
 from unterbau.structure.vectors import Vector
 
 Floats = np.ndarray[tuple[int, ...], np.dtype[np.float64]]
+BoolArray = np.ndarray[tuple[int, ...], np.dtype[np.bool_]]
 PARALLEL = 1e-9
 
 
@@ -35,6 +36,11 @@ class Convex:
         return abs(total)
 
 
+def shifted(body: Convex, by: Vector) -> Convex:
+    """Return a body moved as it is."""
+    return Convex(body.corners + np.array(by), body.normals, body.edges)
+
+
 def convex(first: list[Vector], last: list[Vector]) -> Convex:
     """Return a body from the corners of its two ends, in the same order."""
     a, b = np.array(first), np.array(last)
@@ -52,15 +58,17 @@ def _normal(ring: Floats) -> Floats:
 
 def _distinct(vectors: Floats) -> Floats:
     """Return directions of unit length, each once."""
-    found: list[Floats] = []
-    for vector in vectors:
-        size = float(np.linalg.norm(vector))
-        if size < 1e-12:
-            continue
-        unit = vector / size
-        if all(abs(abs(float(unit @ other)) - 1.0) > PARALLEL for other in found):
-            found.append(unit)
-    return np.array(found)
+    size = np.sqrt((vectors * vectors).sum(axis=1))
+    some = size >= 1e-12
+    unit = vectors[some] / size[some, None]
+    alike = np.abs(np.abs(unit @ unit.T) - 1.0) <= PARALLEL
+    found: list[int] = []
+    left = np.ones(len(unit), dtype=bool)
+    for number in range(len(unit)):
+        if left[number]:
+            found.append(number)
+            left &= ~alike[number]
+    return np.asarray(unit[found])
 
 
 def depth(a: Convex, b: Convex) -> float:

@@ -6,6 +6,7 @@ from functools import lru_cache
 import numpy as np
 
 from unterbau.catalogue.screws import screw_size
+from unterbau.solids.convex import BoolArray, Floats
 from unterbau.solids.overlaps import LEAST
 from unterbau.solids.solids import Solid, extruded, solids
 from unterbau.solids.swept import box_of, meeting
@@ -56,11 +57,9 @@ def heads_of(structure: Structure) -> Heads:
     bodies = solids(structure, LAID_OUT)
     start, end = (np.array(structure.way(Place(*([share] * 3)))) for share in (0.0, 1.0))
     low, high = np.minimum(start, end), np.maximum(start, end)
-    boxes = [box_of(one.body) for one in bodies]
-    least, most = (np.array([box[side] for box in boxes]) for side in (0, 1))
-    ways = np.array([np.array(one.ways).T for one in bodies])
+    meets = _near(screws, bodies, low, high)
     sunk, raised = set(), []
-    for screw in screws:
+    for screw, near in zip(screws, meets, strict=True):
         plate = structure.pieces.get(screw.through)
         deep = plate.height if isinstance(plate, PlatePiece) else 0.0
         can = deep >= sink(screw) + LEFT
@@ -68,20 +67,37 @@ def heads_of(structure: Structure) -> Heads:
             if can:
                 sunk.add(screw)
             continue
+        others = [bodies[number] for number in np.flatnonzero(near) if bodies[number].name not in screw.on]
+        if not others:
+            continue
         head = head_of(screw)
-        box, shift = box_of(head.body), np.array(head.ways).T - ways
-        ends = np.stack([shift * low, shift * high])
-        near, far = ends.min(axis=0).sum(axis=2), ends.max(axis=0).sum(axis=2)
-        meets = ((box[1] + far >= least) & (most >= box[0] + near)).all(axis=1)
-        for number in np.flatnonzero(meets):
-            other = bodies[number]
-            if other.name in screw.on or meeting(head, other, low, high, LEAST) is None:
+        for other in others:
+            if meeting(head, other, low, high, LEAST) is None:
                 continue
             if can:
                 sunk.add(screw)
                 break
             raised.append((screw, other))
     return Heads(frozenset(sunk), tuple(raised))
+
+
+def _near(screws: list[Screw], bodies: tuple[Solid, ...], low: Floats, high: Floats) -> BoolArray:
+    """Return which bodies the box about each head ever comes to, shape (n_screws, n_bodies)."""
+    if not screws:
+        return np.zeros((0, len(bodies)), dtype=bool)
+    place, out = np.array([one.head for one in screws]), np.array([one.out for one in screws])
+    sizes = [screw_size(one.size) for one in screws]
+    tip = place + out * np.array([one.d for one in sizes])[:, None]
+    wide = np.array([one.head / 2 for one in sizes])[:, None] * np.sqrt(np.maximum(1.0 - out**2, 0.0))
+    boxes = [box_of(one.body) for one in bodies]
+    least, most = (np.array([box[side] for box in boxes]) for side in (0, 1))
+    ways = [np.array([np.array(one.ways).T for one in some]) for some in (screws, bodies)]
+    shift = ways[0][:, None] - ways[1][None]
+    ends = np.stack([shift * low, shift * high])
+    near, far = ends.min(axis=0).sum(axis=3), ends.max(axis=0).sum(axis=3)
+    above = (np.maximum(place, tip) + wide)[:, None] + far >= least
+    below = most >= (np.minimum(place, tip) - wide)[:, None] + near
+    return np.asarray((above & below).all(axis=2))
 
 
 def raised_heads(structure: Structure) -> tuple[Solid, ...]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from functools import partial, singledispatch
 
 from unterbau.catalogue.guides import block
-from unterbau.solids.convex import Convex, convex
+from unterbau.solids.convex import Convex, convex, shifted
 from unterbau.structure.blocks import shelf_of
 from unterbau.structure.bodies import Ring, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
@@ -84,8 +84,7 @@ def _all(structure: Structure, steps: tuple[Step, ...], way: Vector) -> Found:
             continue
         for one in _solid(step, structure):
             x, y, z = (one.carrier.moved(ZERO, axis) for axis in (X, Y, Z))
-            moved = replace(one, ways=(x, y, z))
-            yield _changed(moved, [one.carrier.moved(_vector(p), way) for p in one.body.corners.tolist()])
+            yield replace(one, ways=(x, y, z), body=shifted(one.body, one.carrier.moved(ZERO, way)))
 
 
 def _vector(p: list[float]) -> Vector:

@@ -23,6 +23,14 @@ class Solved:
     built: Built
     statics: Statics
 
+    @property
+    def nbytes(self) -> int:
+        """About what it takes of the memory: its matrices."""
+        system = self.statics.system
+        plates = [array for one in system.elements.plates for array in (one.K, one.follow, one.inner, one.own.whole)]
+        numbers = (system.numbering.target, system.numbering.order, system.mass_target)
+        return 2 * system.band.nbytes + self.statics.u.nbytes + sum(one.nbytes for one in (*plates, *numbers))
+
 
 def solve(machine: Machine, place: Place, level: Level) -> Solved:
     """Build and solve a machine.

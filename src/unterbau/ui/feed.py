@@ -21,6 +21,8 @@ from unterbau.ui.selection import Selection
 Asked = tuple[Machine, Place]
 FIGURES, SOLVED, PREPARED = 10.0, 130.0, 80.0
 """Figures of many, the solved systems behind the last few, those that may be asked for next, MB."""
+FIGURE = 8000.0
+"""Bytes of a machine's first figures."""
 SETTLED = 60  # ms after the last change before anything is computed behind: stepping stays quick
 FIRST, ALL = "first", "all"
 """Likely figures of a candidate, all its answers with bands."""
@@ -44,9 +46,10 @@ class Feed(QObject):
     def __init__(self, document: Document, selection: Selection, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._document, self._selection = document, selection
-        self._figures, self._full, self._solved = Kept(FIGURES), Kept(FIGURES), Kept(SOLVED)
+        self._figures, self._full = Kept(FIGURES, lambda _: FIGURE), Kept(FIGURES)
+        self._solved = Kept(SOLVED, _solved_bytes)
         self._ahead: tuple[Machine, ...] = ()
-        self._prepared, self._begun = Kept(PREPARED), set[Asked]()
+        self._prepared, self._begun = Kept(PREPARED, _solved_bytes), set[Asked]()
         self._first = Soon(self)
         self._first.answered.connect(self._on_first)
         self._first.failed.connect(self._on_failed)
@@ -257,3 +260,7 @@ class Feed(QObject):
 def _solved(machine: Machine, place: Place, progress: Progress) -> tuple[LikelyAnswers, Solved]:
     del progress
     return likely_answers(machine, place)
+
+
+def _solved_bytes(found: tuple[LikelyAnswers, Solved]) -> float:
+    return FIGURE + found[1].nbytes

@@ -1,12 +1,16 @@
 """Bodies as plain arrays: points, faces, ink lines, and the nodes that each point follows."""
 
 from dataclasses import dataclass
+from functools import lru_cache
+from math import dist
 
 import numpy as np
 
-from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from
+from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.model.built import Built
-from unterbau.structure.bodies import Body, Prism, Sheet
+from unterbau.structure.bodies import Body, Prism, Ring, Sheet
+from unterbau.structure.vectors import Vector, cross, dot, minus, plus, scaled
+from unterbau.ui.viewport.patterns import Pattern, prism_pattern, sheet_pattern
 
 SLICES = 12
 SHORT = 0.03
@@ -50,31 +54,34 @@ class Scene:
 @dataclass
 class _Collector:
     points: list[FloatArray]
-    faces: list[int]
-    lines: list[int]
-    owner: list[int]
-    line_owner: list[int]
+    faces: list[IntArray]
+    lines: list[IntArray]
+    owner: list[IntArray]
+    line_owner: list[IntArray]
     keys: dict[str, int]
     nodes: list[IntArray]
     share: list[FloatArray]
     count: int = 0
 
-    def add(self, key: str, points: FloatArray, nodes: IntArray, share: FloatArray) -> int:
-        first = self.count
+    def add(self, key: str, points: FloatArray, nodes: IntArray, share: FloatArray, pattern: Pattern) -> None:
+        """Take up a body.
+
+        Args:
+            key: Whose it is.
+            points: m, shape (n, 3).
+            nodes: Frame nodes that each follows, shape (n, 2).
+            share: Of the first of them, shape (n,).
+            pattern: How they are joined.
+        """
+        number = self.keys.setdefault(key, len(self.keys))
         self.points.append(points)
         self.nodes.append(nodes)
         self.share.append(share)
+        self.faces.append(pattern.faces + self.count * pattern.of_points)
+        self.lines.append((pattern.lines + np.array([0, self.count, self.count])).ravel())
+        self.owner.append(np.full(pattern.count, number))
+        self.line_owner.append(np.full(len(pattern.lines), number))
         self.count += len(points)
-        self.keys.setdefault(key, len(self.keys))
-        return first
-
-    def face(self, key: str, corners: list[int]) -> None:
-        self.faces += [len(corners), *corners]
-        self.owner.append(self.keys[key])
-
-    def line(self, key: str, a: int, b: int) -> None:
-        self.lines += [2, a, b]
-        self.line_owner.append(self.keys[key])
 
 
 def build_scene(bodies: tuple[Body, ...], built: Built) -> Scene:
@@ -88,8 +95,8 @@ def build_scene(bodies: tuple[Body, ...], built: Built) -> Scene:
     points, nodes = np.vstack(c.points), np.vstack(c.nodes)
     arms = points[:, None, :] - built.frame.nodes[nodes]
     return Scene(
-        points, np.array(c.faces), np.array(c.lines), np.array(c.owner), np.array(c.line_owner), tuple(c.keys), nodes,
-        np.concatenate(c.share), arms,
+        points, np.concatenate(c.faces), np.concatenate(c.lines), np.concatenate(c.owner), np.concatenate(c.line_owner),
+        tuple(c.keys), nodes, np.concatenate(c.share), arms,
     )  # fmt: skip
 
 
@@ -112,27 +119,42 @@ def largest_movement(scene: Scene, u: FloatArray) -> float:
 
 
 def _prism(c: _Collector, body: Prism, built: Built) -> None:
-    start, end = np.array(body.start), np.array(body.end)
-    axes = axes_from((end - start)[None], np.array(body.up)[None])[0]
     chain = built.chains[body.chain]
-    slices = SLICES if len(chain) > 2 and np.linalg.norm(end - start) > SHORT else 1
-    steps = np.linspace(0.0, 1.0, slices + 1)
-    loops = []
-    for ring in body.rings[: 2 if _same_count(body) else 1]:
-        flat = np.array(ring)
-        across = flat[:, :1] * axes[1] + flat[:, 1:] * axes[2]
-        points = (start + steps[:, None, None] * (end - start) + across).reshape(-1, 3)
-        axis_points = np.repeat(start + steps[:, None] * (end - start), len(ring), axis=0)
-        nodes, share = _follow(axis_points, chain, built)
-        first = c.add(body.key, points, nodes, share)
-        loops.append((first, len(ring)))
-        _walls(c, body.key, first, len(ring), slices)
-        _edges(c, body.key, flat, first, slices)
-    _caps(c, body.key, loops, slices)
+    slices = SLICES if len(chain) > 2 and dist(body.start, body.end) > SHORT else 1
+    start, end = np.array(body.start), np.array(body.end)
+    line = start + _steps(slices) * (end - start)
+    nodes, share = _follow(line, chain, built)
+    axes = np.array(_across(body.start, body.end, body.up))
+    rings = tuple(_inked(ring) for ring in body.rings[: 2 if _same_count(body) else 1])
+    points = np.concatenate([(line[:, None] + flat @ axes).reshape(-1, 3) for flat, _ in rings])
+    along = np.concatenate([np.repeat(np.arange(slices + 1), len(flat)) for flat, _ in rings])
+    pattern = prism_pattern(len(rings[0][0]), slices, tuple(inked for _, inked in rings))
+    c.add(body.key, points, nodes[along], share[along], pattern)
+
+
+def _across(start: Vector, end: Vector, up: Vector) -> tuple[Vector, Vector]:
+    """Return the y and z of a body along a line, its z on the side of up."""
+    x = minus(end, start)
+    x = scaled(x, 1.0 / dot(x, x) ** 0.5)
+    z = plus(up, x, -dot(up, x))
+    z = scaled(z, 1.0 / dot(z, z) ** 0.5)
+    return cross(z, x), z
 
 
 def _same_count(body: Prism) -> bool:
     return len(body.rings) == 2 and len(body.rings[0]) == len(body.rings[1])
+
+
+@lru_cache(maxsize=8)
+def _steps(slices: int) -> FloatArray:
+    return np.linspace(0.0, 1.0, slices + 1)[:, None]
+
+
+@lru_cache(maxsize=512)
+def _inked(ring: Ring) -> tuple[FloatArray, tuple[int, ...]]:
+    """Return a ring as an array, and its vertices that carry an ink line."""
+    flat = np.array(ring)
+    return flat, tuple(corners(flat))
 
 
 def _follow(points: FloatArray, chain: tuple[int, ...], built: Built) -> tuple[IntArray, FloatArray]:
@@ -148,26 +170,6 @@ def _follow(points: FloatArray, chain: tuple[int, ...], built: Built) -> tuple[I
     share = 1 - (at - stops[left]) / (stops[left + 1] - stops[left])
     numbers = np.array(chain)
     return np.stack([numbers[left], numbers[left + 1]], axis=1), share
-
-
-def _walls(c: _Collector, key: str, first: int, n: int, slices: int) -> None:
-    for s in range(slices):
-        a, b = first + s * n, first + (s + 1) * n
-        for k in range(n):
-            k2 = (k + 1) % n
-            c.face(key, [a + k, a + k2, b + k2, b + k])
-
-
-def _edges(c: _Collector, key: str, flat: FloatArray, first: int, slices: int) -> None:
-    n = len(flat)
-    inked = set(corners(flat))
-    for k in range(n):
-        k2 = (k + 1) % n
-        c.line(key, first + k, first + k2)
-        c.line(key, first + slices * n + k, first + slices * n + k2)
-        if k in inked:
-            for s in range(slices):
-                c.line(key, first + s * n + k, first + (s + 1) * n + k)
 
 
 def corners(flat: FloatArray) -> list[int]:
@@ -194,40 +196,9 @@ def corners(flat: FloatArray) -> list[int]:
     return sorted(set(sharp))
 
 
-def _caps(c: _Collector, key: str, loops: list[tuple[int, int]], slices: int) -> None:
-    for end in (0, slices):
-        if len(loops) == 1:
-            first, n = loops[0]
-            c.face(key, [first + end * n + k for k in range(n)])
-            continue
-        (outer, n), (inner, _) = loops
-        for k in range(n):
-            k2 = (k + 1) % n
-            # The inside runs the other way round, from the same corner.
-            i, i2 = (n - k) % n, (n - k2) % n
-            c.face(key, [outer + end * n + k, outer + end * n + k2, inner + end * n + i2, inner + end * n + i])
-
-
 def _sheet(c: _Collector, body: Sheet, built: Built) -> None:
     nx, ny = len(body.xs), len(body.ys)
     grid = [(i, j) for j in range(ny) for i in range(nx)]
     nodes = np.array([[built.chains[f"{body.name} {i},{j}"][0]] * 2 for i, j in grid])
-    share = np.ones(len(grid))
-    first = {}
-    for level in (body.low, body.high):
-        points = np.array([body.place(body.xs[i], body.ys[j], level) for i, j in grid])
-        first[level] = c.add(body.key, points, nodes, share)
-    for j in range(ny - 1):
-        for i in range(nx - 1):
-            corner = [j * nx + i, j * nx + i + 1, (j + 1) * nx + i + 1, (j + 1) * nx + i]
-            for start in first.values():
-                c.face(body.key, [start + k for k in corner])
-    rim = [*range(nx), *(j * nx + nx - 1 for j in range(1, ny)), *(ny * nx - 1 - i for i in range(1, nx))]
-    rim += [j * nx for j in range(ny - 2, 0, -1)]
-    low, high = first[body.low], first[body.high]
-    for a, b in zip(rim, [*rim[1:], rim[0]], strict=True):
-        c.face(body.key, [low + a, low + b, high + b, high + a])
-        c.line(body.key, low + a, low + b)
-        c.line(body.key, high + a, high + b)
-    for corner_node in (0, nx - 1, nx * ny - 1, nx * (ny - 1)):
-        c.line(body.key, low + corner_node, high + corner_node)
+    points = np.array([body.place(body.xs[i], body.ys[j], level) for level in (body.low, body.high) for i, j in grid])
+    c.add(body.key, points, np.vstack([nodes, nodes]), np.ones(len(points)), sheet_pattern(nx, ny))
