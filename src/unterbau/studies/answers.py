@@ -15,7 +15,7 @@ from unterbau.studies.compliance import Solved, nose_compliance, sag, softest, s
 from unterbau.studies.hurry import Hurry, hurried, left_behind, pairs_of
 from unterbau.studies.loads import NOSE, TIP, WEIGHT
 from unterbau.studies.reach import weakest
-from unterbau.studies.shake import moves, shares_at_tool
+from unterbau.studies.shake import all_moves, shares_at_tool
 from unterbau.studies.shares import Shares, shares
 
 CORNERS = ((0.5, 0.5), (0.0, 0.0), (1.0, 0.0), (0.0, 1.0), (1.0, 1.0))
@@ -144,7 +144,7 @@ def answers(
     report.step(1, STEPS, "put up")
     uncertain = pieces(machine, place)
     tips = here.statics.u[TIP]
-    stiffness = _bands(uncertain, components(here, tips, tips), tip_compliance(here))
+    stiffness = _bands(uncertain.drawn(components(here, tips, tips)), tip_compliance(here))
     report.found(Early(stiffness))
     report.step(2, STEPS, "what is uncertain")
     corners = np.array([(x, y, place.z) for x, y in CORNERS])
@@ -154,28 +154,31 @@ def answers(
     found, behind = solve_modes(here.statics.system, MODES), left_behind(machine, here)
     report.step(4, STEPS, "modes")
     direction, stiffest = softest(tip_compliance(here))
-    parts = _components(here, found, direction, behind)
-    sags, factor = whole.sinking[:, 2], _sagging(uncertain, parts["sag"])
+    drawn = _drawn(here, uncertain, found, direction, behind)
+    sags, factor = whole.sinking[:, 2], _sagging(drawn["sag"])
     return Answers(
         likely=_likely_of(machine, here),
         stiffness=stiffness,
-        nose=_bands(uncertain, parts["nose"], nose_compliance(here)),
-        softest=stiffness_band(1 / stiffest, uncertain.drawn(parts["softest"])[0]),
+        nose=_bands(drawn["nose"], nose_compliance(here)),
+        softest=stiffness_band(1 / stiffest, drawn["softest"][0]),
         direction=(float(direction[0]), float(direction[1]), float(direction[2])),
         droop=_times(factor, float(np.ptp(sags))),
         sag=_times(factor, abs(sag(here))),
         droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
         worst=_elsewhere(stiffness, give),
         worst_places=(x, y, z),
-        modes=_modes(machine, here, uncertain, found, parts["modes"]),
-        hurry=tuple(hurried(machine, here, uncertain, axis, u, parts[axis]) for axis, u in behind.items()),
+        modes=_modes(machine, here, found, drawn["modes"]),
+        hurry=tuple(hurried(machine, here, axis, u, drawn[axis]) for axis, u in behind.items()),
     )
 
 
-def _components(
-    here: Solved, modes: Modes, direction: FloatArray, behind: dict[str, FloatArray]
+def _drawn(
+    here: Solved, uncertain: Pieces, modes: Modes, direction: FloatArray, behind: dict[str, FloatArray]
 ) -> dict[str, FloatArray]:  # fmt: skip
-    """Return the components of all that is drawn, by its name; summed together, for each plate is gone through once."""
+    """Return all that is drawn, by its name; summed together, for so each plate is gone through once.
+
+    Where parts sink against each other their sizes count: their difference may be nearly nothing.
+    """
     u = here.statics.u
     along = np.einsum("a,and->nd", direction, u[TIP])[None]
     pairs = {
@@ -187,11 +190,15 @@ def _components(
     }
     first, second = (np.concatenate([pair[side] for pair in pairs.values()]) for side in (0, 1))
     ends = np.cumsum([len(pair[0]) for pair in pairs.values()])[:-1]
-    return dict(zip(pairs, np.split(components(here, first, second), ends), strict=True))
+    parts = dict(zip(pairs, np.split(components(here, first, second), ends), strict=True))
+    parts["sag"] = np.abs(parts["sag"])
+    for name in ("sag", "modes"):
+        whole = parts[name].sum(axis=(1, 2), keepdims=True)
+        parts[name] = np.divide(parts[name], whole, out=np.zeros_like(parts[name]), where=whole != 0.0)
+    return dict(zip(pairs, np.split(uncertain.drawn(np.concatenate(list(parts.values()))), ends), strict=True))
 
 
-def _bands(uncertain: Pieces, parts: FloatArray, C: FloatArray) -> tuple[Band, Band, Band]:
-    drawn = uncertain.drawn(parts)
+def _bands(drawn: FloatArray, C: FloatArray) -> tuple[Band, Band, Band]:
     x, y, z = (stiffness_band(float(C[axis, axis]), drawn[axis]) for axis in range(3))
     return x, y, z
 
@@ -208,23 +215,15 @@ def _times(factor: Band, value: float) -> Band:
     return Band(factor.low * value, value, factor.high * value)
 
 
-def _sagging(uncertain: Pieces, parts: FloatArray) -> Band:
-    """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all.
-
-    Where parts sink against each other their sizes count: their difference may be nearly nothing.
-    """
-    parts = np.abs(parts)
-    whole = float(parts.sum())
-    return band(1.0, uncertain.drawn(parts)[0] / whole) if whole else Band(1.0, 1.0, 1.0)
+def _sagging(drawn: FloatArray) -> Band:
+    """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all."""
+    return band(1.0, drawn[0]) if drawn.any() else Band(1.0, 1.0, 1.0)
 
 
-def _modes(
-    machine: Machine, here: Solved, uncertain: Pieces, found: Modes, parts: FloatArray
-) -> tuple[Mode, ...]:  # fmt: skip
-    drawn = uncertain.drawn(parts / parts.sum(axis=(1, 2), keepdims=True))
+def _modes(machine: Machine, here: Solved, found: Modes, drawn: FloatArray) -> tuple[Mode, ...]:
     at_tool, frame = shares_at_tool(here, found), here.built.frame
+    words = all_moves(machine, frame, found.shape[:, : len(frame.nodes)])
     return tuple(
-        Mode(frequency_band(float(f), drawn[n]), float(found.zeta[n]),
-             moves(machine, frame, found.shape[n][: len(frame.nodes)]), float(at_tool[n]))
+        Mode(frequency_band(float(f), drawn[n]), float(found.zeta[n]), words[n], float(at_tool[n]))
         for n, f in enumerate(found.frequency)
-    )  # fmt: skip
+    )

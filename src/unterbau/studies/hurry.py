@@ -55,26 +55,20 @@ def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
 def hurry_of(machine: Machine, solved: Solved, uncertain: Pieces) -> tuple[Hurry, ...]:
     """Return what each axis does while it speeds up, its drive holding."""
     moved = left_behind(machine, solved)
-    parts = [components(solved, *pairs_of(solved, u)) for u in moved.values()]
-    return tuple(
-        hurried(machine, solved, uncertain, axis, moved[axis], part) for axis, part in zip(moved, parts, strict=True)
-    )
+    drawn = [uncertain.drawn(components(solved, *pairs_of(solved, u))) for u in moved.values()]
+    return tuple(hurried(machine, solved, axis, moved[axis], some) for axis, some in zip(moved, drawn, strict=True))
 
 
-def hurried(
-    machine: Machine, solved: Solved, uncertain: Pieces, axis: str, u: FloatArray, parts: FloatArray
-) -> Hurry:  # fmt: skip
+def hurried(machine: Machine, solved: Solved, axis: str, u: FloatArray, drawn: FloatArray) -> Hurry:
     """Return what an axis does while it speeds up.
 
     Args:
         machine: The machine.
         solved: The same, solved.
-        uncertain: What is uncertain in it.
         axis: Which.
         u: What is left behind, as of `left_behind`.
-        parts: The components of `pairs_of` it.
+        drawn: Sums drawn of the components of `pairs_of` it.
     """
-    drawn = uncertain.drawn(parts)
     moved = np.einsum("and,nd->a", pull(solved.built, solved.built.tip), u[: len(solved.built.frame.nodes)])
     size = float(np.linalg.norm(moved))
     x, y, z = (moved / max(size, 1e-30)).tolist()

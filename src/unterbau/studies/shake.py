@@ -192,7 +192,16 @@ def _node_masses(frame: Frame) -> tuple[FloatArray, IntArray]:
 
 def moves(machine: Machine, frame: Frame, u: FloatArray) -> str:
     """Return in words what moves and how: as a whole along or about an axis, or bending."""
-    m, group = _node_masses(frame)
+    return all_moves(machine, frame, u[None])[0]
+
+
+def all_moves(machine: Machine, frame: Frame, shapes: FloatArray) -> list[str]:
+    """Return the same for movements of many modes, shape (n_modes, n_nodes, 6)."""
+    masses = _node_masses(frame)
+    return [_told(machine, frame, u, *masses) for u in shapes]
+
+
+def _told(machine: Machine, frame: Frame, u: FloatArray, m: FloatArray, group: IntArray) -> str:
     energy = m * np.sum(u[:, :3] ** 2, axis=1)
     by_group = np.array([energy[group == g].sum() for g in range(len(frame.groups))])
     order = [int(g) for g in np.argsort(-by_group) if by_group[g] > MOVER * by_group.max()]

@@ -135,10 +135,13 @@ class _AtPlaces:
         contacts = []
         slides = self._motions.slides
         at = slides.at(self._places)
-        for number, slide in enumerate(built.slides):
-            rows = frame.seats if slide.inside else frame.springs
-            node = int(frame.seats.node[slide.row] if slide.inside else frame.springs.i[slide.row])
-            second = self._on_chain(slide.chain, at[:, number], frame.nodes[node], slides.start[number])
+        tables = [frame.seats if slide.inside else frame.springs for slide in built.slides]
+        nodes = [int((frame.seats.node if one.inside else frame.springs.i)[one.row]) for one in built.slides]
+        seconds = self._on_chains([
+            (slide.chain, at[:, number], frame.nodes[nodes[number]], float(slides.start[number]))
+            for number, slide in enumerate(built.slides)
+        ])  # fmt: skip
+        for slide, rows, node, second in zip(built.slides, tables, nodes, seconds, strict=True):
             flexibility = np.tile(_inverse(rows.k[slide.row]), (len(self._places), 1))
             contacts.append(
                 Contact(self._fixed(node), second, _axes(rows.x[slide.row], rows.up[slide.row]), flexibility)
@@ -206,7 +209,7 @@ class _AtPlaces:
         if ground is not None and ground.chain is not None:
             at = self._motions.work.at(self._places)[:, 0]
             place = np.array(self._built.work.place)
-            return self._on_chain(ground.chain, at, place, float(self._motions.work.start[0]))
+            return self._on_chains([(ground.chain, at, place, float(self._motions.work.start[0]))])[0]
         nodes, shares, position = self._crossings
         n = len(nodes)
         where = np.vectorize(self._place.__getitem__)(nodes)
@@ -215,30 +218,40 @@ class _AtPlaces:
             np.tile(np.eye(6), (n, 1, 1)), np.zeros((n, 6)),
         )  # fmt: skip
 
-    def _on_chain(self, chain: Chain, at: FloatArray, place: FloatArray, start: float) -> Point:
-        """Return the point of a chain that carries what stands at `at` along it, m.
+    def _on_chains(self, riders: list[tuple[Chain, FloatArray, FloatArray, float]]) -> list[Point]:
+        """Return the points of chains that carry what stands along them.
 
         Args:
-            chain: The chain.
-            at: Where it stands, m from the chain's start, shape (n_places,).
-            place: Its place in the frame as built.
-            start: Where that is along the chain.
+            riders: The chain, where each stands along it, m, shape (n_places,), its place in the frame as built, and
+                where that is along the chain.
         """
-        frame, elements, nodes = self._built.frame, self._elements, chain.nodes
-        stops, line = self._stops(chain)
-        values, position, piece = _pieces(stops, at)
-        held = np.clip(values, stops[0], stops[-1])
-        host = np.array(chain.beams)[piece]
-        station = held - stops[piece]
-        first = frame.nodes[nodes[0]]
-        axis = first + frame.beams.offset_i[chain.beams[0]]
-        axis = axis - (axis - first) @ line * line
-        arm = _arm(place - axis - start * line + (values - held)[:, None] * line)
-        N, sunk = _inside(frame.beams, elements, host, station)
-        ends = np.array([[self._place[nodes[p]], self._place[nodes[p + 1]]] for p in piece.tolist()])
+        frame, rides = self._built.frame, []
+        for chain, at, place, start in riders:
+            stops, line = self._stops(chain)
+            values, position, piece = _pieces(stops, at)
+            held = np.clip(values, stops[0], stops[-1])
+            first = frame.nodes[chain.nodes[0]]
+            axis = first + frame.beams.offset_i[chain.beams[0]]
+            axis = axis - (axis - first) @ line * line
+            reach = place - axis - start * line + (values - held)[:, None] * line
+            rides.append((chain.nodes, position, piece, np.array(chain.beams)[piece], held - stops[piece], reach))
+        if not rides:
+            return []
+        host, station, reach = (np.concatenate([ride[column] for ride in rides]) for column in (3, 4, 5))
+        arm = _arm(reach)
+        N, sunk = _inside(frame.beams, self._elements, host, station)
         share = np.stack([arm @ N[:, :, :6], arm @ N[:, :, 6:]], axis=1)
-        sinking = np.einsum("uab,ub->ua", arm, sunk)
-        return Point(self._of[nodes[int(piece[0])]], position, ends, share, host, station, arm, sinking)
+        sinking = (arm @ sunk[:, :, None])[:, :, 0]
+        found, start = [], 0
+        for nodes, position, piece, *_ in rides:
+            some = slice(start, start + len(piece))
+            start += len(piece)
+            ends = np.array([[self._place[nodes[p]], self._place[nodes[p + 1]]] for p in piece.tolist()])
+            of = self._of[nodes[int(piece[0])]]
+            found.append(
+                Point(of, position, ends, share[some], host[some], station[some], arm[some], sinking[some])
+            )  # fmt: skip
+        return found
 
 
 class HostBeams(InnerFlexibility):
