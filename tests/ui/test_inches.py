@@ -14,7 +14,7 @@ from unterbau.machine.machine import links
 from unterbau.studies.budget import budget
 from unterbau.ui.shell.late_stations import WORKSHOP
 from unterbau.ui.shell.main_window import MainWindow
-from unterbau.ui.stations.machine.machine_view import LENSES
+from unterbau.ui.stations.machine.lenses import LENSES
 from unterbau.ui.stations.workshop.station import VIEWS
 from unterbau.ui.widgets.quantity_field import QuantityField
 

@@ -15,7 +15,7 @@ from tests.ui.clipping import cut_off
 from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.shell.station_bar import STATIONS
-from unterbau.ui.stations.machine.machine_view import LENSES
+from unterbau.ui.stations.machine.lenses import LENSES
 from unterbau.ui.stations.workshop.station import VIEWS
 
 TEXTS = (0.85, 1.0, 1.25, 1.5, 2.0)

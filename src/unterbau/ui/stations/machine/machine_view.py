@@ -22,6 +22,7 @@ from unterbau.ui.stations.machine.clash_picture import clashing
 from unterbau.ui.stations.machine.head_drag import HeadDrag
 from unterbau.ui.stations.machine.head_place import HeadPlace
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
+from unterbau.ui.stations.machine.lenses import FROM_BEHIND, LENSES, TIPS
 from unterbau.ui.stations.machine.reach_bar import ReachBar
 from unterbau.ui.stations.machine.reach_picture import show_map
 from unterbau.ui.stations.machine.shake_bar import ShakeBar
@@ -35,17 +36,6 @@ from unterbau.ui.widgets.heat_legend import HeatLegend
 from unterbau.ui.widgets.labels import label
 from unterbau.units import force_text
 
-LENSES = ("shape", "flex", "shake", "reach", "clash", "checks", "change", "sizes")
-TIPS = {
-    "shape": "the machine as built, Alt+S",
-    "flex": "the machine pulled by the chosen load, coloured by share, Alt+F",
-    "shake": "natural modes, what a tap at the tool brings, how deep a cut may go, Alt+K",
-    "reach": "the bed coloured by stiffness or droop over the whole travel, Alt+R",
-    "clash": "what collides on the travel, and which screws hide, Alt+C",
-    "change": "braces, panels, weights of your own, and pieces left out, Alt+A",
-    "checks": "what will not do, before it is bought: screws, motors, guides, feet, Alt+H",
-    "sizes": "travel, heights, overhangs and stances, to be dragged or typed, Ctrl+M",
-}
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
 NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
 TICKS = 100  # slider steps per factor of ten
@@ -100,7 +90,7 @@ class MachineView(QWidget):
         selection.link_changed.connect(self._on_lit)
         selection.hover_changed.connect(self._on_lit)
         self._swing.timeout.connect(self._on_swing)
-        self.behind.ready.connect(self._draw_later.start)
+        self.behind.ready.connect(self._on_behind)
         self.behind.reach.progressed.connect(self.reach_bar.show_waiting)
         self.behind.shakes.progressed.connect(self.shake_bar.show_waiting)
         self.behind.checks.progressed.connect(self.checks_bar.show_waiting)
@@ -250,6 +240,11 @@ class MachineView(QWidget):
             self.behind.ask_checks()
         elif self.lens == "clash":
             self.behind.ask_clash()
+
+    def _on_behind(self) -> None:
+        """Draw what came behind, where it is looked at."""
+        if self.lens in FROM_BEHIND:
+            self._draw_later.start()
 
     def _on_chosen(self, answer: object) -> None:
         del answer
