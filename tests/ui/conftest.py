@@ -16,12 +16,13 @@ from pytestqt.qtbot import QtBot
 
 from unterbau.kept import kept_up_to
 from unterbau.machine.machine import Machine
+from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.advise import try_instead
 from unterbau.studies.answers import Answers, likely_answers
 from unterbau.studies.purchase.checks import checks
 from unterbau.studies.shake import shakes
 from unterbau.ui import theme
+from unterbau.ui.jobs.helper import BEHIND, helper
 from unterbau.ui.shell.application import open_window
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -57,7 +58,7 @@ def themed(qapp: QApplication) -> Iterator[QApplication]:
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr("unterbau.ui.jobs.soon.PATIENCE", 60.0)  # a slow machine's tests read the numbers at once
         patch.setattr("unterbau.ui.feed.likely_answers", kept_up_to(200.0)(likely_answers))
-        patch.setattr("unterbau.ui.stations.machine.advice.try_instead", Once(try_instead))
+        patch.setattr("unterbau.ui.jobs.asker._beside", Beside())
         patch.setattr("unterbau.ui.stations.machine.lens_answers.shakes", Once(shakes))
         once = Once(checks)
         for place in ("machine.lens_answers", "brief.station", "compare.station"):
@@ -77,6 +78,19 @@ class Once:
         if asked[:-1] not in self._kept:
             self._kept[asked[:-1]] = self._study(*asked)
         return self._kept[asked[:-1]]
+
+
+class Beside:
+    """What was answered beside the window, kept by what was asked."""
+
+    def __init__(self) -> None:
+        self._kept: dict[tuple[object, object], object] = {}
+
+    def __call__(self, study: Callable[..., object], asked: object, progress: Progress) -> object:
+        """Return what is known already, or have it computed."""
+        if (study, asked) not in self._kept:
+            self._kept[study, asked] = helper(BEHIND).compute(study, asked, progress=progress)
+        return self._kept[study, asked]
 
 
 @pytest.fixture

@@ -181,6 +181,19 @@ def collisions(machine: Machine) -> int:
     return len(clashes(machine).found)
 
 
+def counted(machines: tuple[Machine, ...], progress: Progress) -> dict[Machine, int]:
+    """Return how many pairs of pieces collide in each of some machines.
+
+    Raises:
+        Cancelled: The progress asked to stop.
+    """
+    found = {}
+    for number, machine in enumerate(machines):
+        progress.step(number, len(machines), "clashes")
+        found[machine] = collisions(machine)
+    return found
+
+
 def spoken(name: str) -> str:
     """Return the name of a piece as it is said: X guides rail 1."""
     words = name.replace("_", " ")

@@ -13,7 +13,7 @@ from unterbau.machine.stepping import step
 from unterbau.mechanics.frame import CAUSES
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Drive, Guide, Member, Place, Plate
-from unterbau.studies.advise import Trial, Trials, is_spare
+from unterbau.studies.advise import Trial, Trials, is_spare, try_instead
 from unterbau.studies.answers import LikelyAnswers, likely_answers
 
 GIVES = 0.03
@@ -72,6 +72,23 @@ def cures(
             found[trial.machine] = replace(trial, reason=told)
             report.found(tuple(found.values()))
     return tuple(found.values())
+
+
+Asked = tuple[Machine, str | int, Place, PriceBook]
+"""A machine, and a link of it, or an axis along which the whole machine is to be stiffer; head and prices."""
+
+
+def advised(asked: Asked, progress: Progress) -> tuple[Trial, ...]:
+    """Return alternatives for one link, or cures for the whole machine.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+        Cancelled: The progress asked to stop.
+    """
+    machine, wanted, place, book = asked
+    if isinstance(wanted, int):
+        return cures(machine, place, wanted, book, progress)
+    return try_instead(machine, wanted, place, book, progress)
 
 
 def _smaller(machine: Machine) -> Iterator[tuple[str, Alternative]]:

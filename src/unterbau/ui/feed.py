@@ -13,7 +13,7 @@ from unterbau.structure.parts import Place
 from unterbau.studies.answers import Answers, Early, LikelyAnswers, answers, first_figures, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
-from unterbau.ui.jobs.helper import helper
+from unterbau.ui.jobs.helper import SOON, helper
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 from unterbau.ui.jobs.soon import Soon
 from unterbau.ui.selection import Selection
@@ -198,7 +198,7 @@ class Feed(QObject):
             self.progressed.emit("")
             return
         study = answers if wanted[0] == ALL else first_figures
-        self._jobs.run(wanted, lambda progress: helper().compute(study, *wanted[1], progress=progress))
+        self._jobs.run(wanted, lambda progress: helper(SOON).compute(study, *wanted[1], progress=progress))
 
     def _on_succeeded(self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers) -> None:
         asked = wanted[1]

@@ -1,12 +1,14 @@
 """Asks one kind of question behind the scenes, the newest first; keeps what was answered."""
 
 from collections.abc import Callable, Hashable
+from functools import partial
 from typing import Any
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from unterbau.kept import Kept
 from unterbau.progress import Progress
+from unterbau.ui.jobs.helper import BEHIND, helper
 from unterbau.ui.jobs.one_at_a_time import OneAtATime
 
 KEPT = 100.0  # MB
@@ -24,9 +26,18 @@ class Asker(QObject):
     """Steps done, of how many; 0 of 0 when nothing runs."""
     failed = pyqtSignal(str)
 
-    def __init__(self, study: Callable[[Any, Progress], Any], parent: QObject | None = None) -> None:
+    def __init__(
+        self, study: Callable[[Any, Progress], Any], parent: QObject | None = None, beside: bool = False
+    ) -> None:
+        """Ask.
+
+        Args:
+            study: Answers a question.
+            parent: Whose it is.
+            beside: Answered in a process of its own: the study is known by its name, the answer can be sent.
+        """
         super().__init__(parent)
-        self._study = study
+        self._study = partial(_beside, study) if beside else study
         self._kept = Kept(KEPT)
         self._wanted: Hashable = None
         self._jobs = OneAtATime(self)
@@ -106,3 +117,7 @@ class Asker(QObject):
     def _on_progressed(self, asked: Hashable, done: int, total: int) -> None:
         if asked == self._wanted:
             self.progressed.emit(done, total)
+
+
+def _beside(study: Callable[[Any, Progress], Any], asked: object, progress: Progress) -> Any:
+    return helper(BEHIND).compute(study, asked, progress=progress)

@@ -14,6 +14,9 @@ from unterbau.errors import UnterbauError
 from unterbau.progress import Cancelled, Progress
 from unterbau.ui.jobs import helping
 
+SOON, BEHIND = "soon", "behind"
+"""What the readout waits for, and what comes after it."""
+PATIENCE = {SOON: 0, BEHIND: 10}
 WAIT = 0.1  # s between looks whether somebody else is done
 ENDED = "the process that computes beside the window ended by itself: too little memory? The next change starts it anew"
 ONE = {"OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1", "MKL_NUM_THREADS": "1"}
@@ -22,7 +25,13 @@ ONE = {"OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1", "MKL_NUM_THREADS": "
 class Helper:
     """A process that computes one study at a time; started when it is first asked."""
 
-    def __init__(self) -> None:
+    def __init__(self, patience: int = 0) -> None:
+        """Start nothing yet.
+
+        Args:
+            patience: How much it lets others go first, as `nice` counts it.
+        """
+        self._patience = patience
         self._lock = Lock()
         self._process: subprocess.Popen[bytes] | None = None
         self._pipe: Connection[Any, Any] | None = None
@@ -78,7 +87,7 @@ class Helper:
         if self._pipe is None or self._process is None or self._process.poll() is not None:
             self._end()
             self._pipe, theirs = Pipe()
-            command = [sys.executable, "-m", helping.__name__, str(theirs.fileno())]
+            command = [sys.executable, "-m", helping.__name__, str(theirs.fileno()), str(self._patience)]
             self._process = subprocess.Popen(
                 command, pass_fds=(theirs.fileno(),), env={**os.environ, **ONE}, stdin=subprocess.DEVNULL
             )
@@ -95,6 +104,6 @@ class Helper:
 
 
 @cache
-def helper() -> Helper:
-    """Return the process that all windows of the program share; it ends with the program."""
-    return Helper()
+def helper(what: str) -> Helper:
+    """Return the process for a sort of studies that all windows of the program share; it ends with the program."""
+    return Helper(PATIENCE[what])

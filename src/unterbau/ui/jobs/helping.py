@@ -1,4 +1,4 @@
-"""The other end of `helper`: computes one study after another, `python -m unterbau.ui.jobs.helping DESCRIPTOR`.
+"""The other end of `helper`: computes one study after another; started with a descriptor and a patience.
 
 Nothing of the window is imported here.
 """
@@ -75,4 +75,5 @@ def _listen(pipe: "Connection[Any, Any]", wanted: "SimpleQueue[Wanted | None]", 
 
 
 if __name__ == "__main__":
+    os.nice(int(sys.argv[2]))
     compute(Connection(int(sys.argv[1])))

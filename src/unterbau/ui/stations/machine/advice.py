@@ -4,21 +4,9 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.machine import Machine
-from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.advise import Trial, try_instead
-from unterbau.studies.cures import cures
+from unterbau.studies.cures import advised
 from unterbau.ui.jobs.asker import Asker
-
-Asked = tuple[Machine, str | int, Place, PriceBook]
-"""A machine, and a link of it, or an axis along which the whole machine is to be stiffer; head and prices."""
-
-
-def _study(asked: Asked, progress: Progress) -> tuple[Trial, ...]:
-    machine, wanted, place, book = asked
-    if isinstance(wanted, int):
-        return cures(machine, place, wanted, book, progress)
-    return try_instead(machine, wanted, place, book, progress)
 
 
 class Advice(Asker):
@@ -28,7 +16,7 @@ class Advice(Asker):
     """How far it is, in words; empty when nothing runs."""
 
     def __init__(self, parent: QObject | None = None) -> None:
-        super().__init__(_study, parent)
+        super().__init__(advised, parent, beside=True)
         self.progressed.connect(self._on_steps)
 
     def ask_for(self, machine: Machine, wanted: str | int, place: Place, book: PriceBook) -> None:

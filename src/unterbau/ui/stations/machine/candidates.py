@@ -10,13 +10,12 @@ from unterbau.catalogue.prices import money_text
 from unterbau.errors import InputError
 from unterbau.machine.machine import KINDS, Machine, bodies_of, cost_of, listed_mass
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.progress import Progress
 from unterbau.project import edits
 from unterbau.project.fresh import untouched
 from unterbau.project.project import Candidate
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import LikelyAnswers
-from unterbau.studies.clash import collisions
+from unterbau.studies.clash import counted
 from unterbau.studies.fitted import fitted
 from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
@@ -63,7 +62,7 @@ class Candidates(QObject):
         super().__init__(parent)
         self._document, self._selection, self._feed, self._shelf = document, selection, feed, shelf
         self._view = view
-        self.marks = Asker(_collisions, self)
+        self.marks = Asker(counted, self, beside=True)
         """How many pairs of pieces collide, of each candidate's machine."""
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         self.marks.ready.connect(self._on_marks)
@@ -236,11 +235,3 @@ class Candidates(QObject):
             mass_text(listed_mass(candidate.machine), units), money,
             self._faces[candidate.machine], self._mark(candidate.machine),
         )  # fmt: skip
-
-
-def _collisions(machines: tuple[Machine, ...], progress: Progress) -> dict[Machine, int]:
-    found = {}
-    for number, machine in enumerate(machines):
-        progress.step(number, len(machines), "clashes")
-        found[machine] = collisions(machine)
-    return found
