@@ -12,6 +12,7 @@ from cachetools import LRUCache, cached  # type: ignore[import-untyped]
 Answer = TypeVar("Answer", bound=Callable[..., object])
 
 LEAST = 200  # bytes that anything takes
+_times = 1.0
 
 
 class Kept(LRUCache):  # type: ignore[misc]  # cachetools says nothing of its types
@@ -29,7 +30,13 @@ class Kept(LRUCache):  # type: ignore[misc]  # cachetools says nothing of its ty
 
     def getsizeof(self, answer: object) -> float:
         """Return about how many bytes an answer takes, and never more than there is room for."""
-        return float(min(self._weighed(answer), self._most))
+        return float(min(self._weighed(answer) / _times, self._most))
+
+
+def keep_more(times: float) -> None:
+    """Have this process keep so many times as much from now on: where hardly anything else takes its memory."""
+    global _times
+    _times = times
 
 
 def kept_up_to(megabytes: float) -> Callable[[Answer], Answer]:

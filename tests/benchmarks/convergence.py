@@ -12,7 +12,8 @@ from shapely.geometry import box
 from tests.validation.test_plates import NU, STEEL, centre_deflection
 from tests.validation.test_selected_benchmarks import frequencies, mindlin, square
 from unterbau.files.project_json import parse_project
-from unterbau.mechanics.plate import Patch, PlateSpec, condensed
+from unterbau.mechanics.plate import condensed
+from unterbau.mechanics.plate_spec import Patch, PlateSpec
 from unterbau.sections.meshed import solve as solve_section
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import likely_answers

@@ -22,7 +22,7 @@ from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.machine import KINDS, Machine, kind_of, lay_out, moving_masses, to_frame
-from unterbau.mechanics.plate import lines
+from unterbau.mechanics.plate_spec import lines
 from unterbau.model.laid_plate import _edges, _onto
 from unterbau.model.modelled import Model
 from unterbau.model.to_frame import put_in

@@ -12,8 +12,9 @@ from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import bill_of, lay_out, listed_mass, to_frame
 from unterbau.materials.material import material
 from unterbau.materials.slotted_plate import slotted_plate
-from unterbau.mechanics.plate import Patch, PlateSpec, condensed
+from unterbau.mechanics.plate import condensed
 from unterbau.mechanics.plate_element import PlateMaterial
+from unterbau.mechanics.plate_spec import Patch, PlateSpec
 from unterbau.mechanics.statics import solve_statics, total_mass
 from unterbau.shop.making import usual_how
 from unterbau.shop.pieces import pieces_of

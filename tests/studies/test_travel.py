@@ -10,6 +10,7 @@ from unterbau.catalogue.joints import BoltGroup
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.column_mill import ColumnMill
+from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import KINDS
 from unterbau.mechanics.arrays import FloatArray
@@ -38,6 +39,19 @@ def assert_same_as_each(machine: object, places: FloatArray = ODD) -> None:
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
 def test_every_kind_is_the_same_as_solved_place_by_place(kind: Kind) -> None:
     assert_same_as_each(kind.model())
+
+
+@pytest.mark.parametrize("at", [Place(0.3, 0.6, 0.4), Place(0.05, 0.5, 0.5)])
+def test_so_is_a_lathe_whose_carriage_stays_at_the_end_of_short_work(at: Place) -> None:
+    """Wherever it is put up: beyond the work's end the axis goes no further."""
+    lathe = Lathe()
+    alone = replace(lathe.dimensions, tailstock=0)
+    short = replace(lathe, dimensions=alone, work=replace(lathe.work, stick_out=0.07))
+    assert_same_as_each(short)
+    places = np.array([[0.0, 0.0, 0.0], [0.2, 0.4, 0.5], [0.6, 0.0, 0.0], [1.0, 1.0, 1.0]])
+    for place, C in zip(places.tolist(), Travel(short, at).answers(places).compliance, strict=True):
+        T = tip_compliance(solve(short, Place(*place), "likely"))
+        assert np.abs(C - T).max() < REL * np.abs(T).max()
 
 
 def test_so_are_a_single_drive_and_a_turned_arm() -> None:

@@ -7,8 +7,10 @@ import numpy as np
 import pytest
 
 from unterbau.mechanics.arrays import FloatArray
-from unterbau.mechanics.plate import IN_PLANE, CondensedPlate, Patch, PlateSpec, _half, _stretching, condensed, lines
+from unterbau.mechanics.plate import CondensedPlate, _stretching, condensed
 from unterbau.mechanics.plate_element import PlateMaterial, bending, membrane
+from unterbau.mechanics.plate_mesh import IN_PLANE, half_of
+from unterbau.mechanics.plate_spec import Patch, PlateSpec, lines
 
 NU = 0.3
 STEEL = PlateMaterial(210e9, 210e9 / 2.6, NU, 7850.0)
@@ -199,9 +201,9 @@ def test_a_membrane_of_one_is_that_of_all(t: float, made: PlateMaterial) -> None
     xs = tuple(float(x) for x in np.linspace(0.0, 0.3, 7))
     held = tuple(Patch(x, y, 0.02, 0.02) for x in (0.05, 0.25) for y in (0.05, 0.25))
     spec = PlateSpec(xs, xs, t, made, held, ((0.15, 0.15), (0.3, 0.15)))
-    kept, own = _stretching(spec), _half(spec, IN_PLANE).condensed()
-    for name in ("K", "follow", "inner", "whole", "weight"):
+    kept, own = _stretching(spec), half_of(spec, IN_PLANE).condensed()
+    for name in ("K", "follow", "inner", "sag", "total"):
         told, wanted = getattr(kept, name), getattr(own, name)
         assert told == pytest.approx(wanted, rel=1e-9, abs=1e-9 * float(np.abs(wanted).max())), name
     rows = (6 * np.arange(4)[:, None] + np.array(IN_PLANE)).ravel()
-    assert condensed(spec).M[np.ix_(rows, rows)] == pytest.approx(_half(spec, IN_PLANE).mass(), rel=1e-9, abs=1e-9)
+    assert condensed(spec).M[np.ix_(rows, rows)] == pytest.approx(half_of(spec, IN_PLANE).mass(), rel=1e-9, abs=1e-9)

@@ -16,7 +16,8 @@ from unterbau.machine.kinds.fixed_bridge import FixedBridge
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import Machine, bill_of, plate_widths
 from unterbau.mechanics.frame import Loads
-from unterbau.mechanics.plate import Patch, PlateSpec, condensed
+from unterbau.mechanics.plate import condensed
+from unterbau.mechanics.plate_spec import Patch, PlateSpec
 from unterbau.mechanics.statics import solve_statics
 from unterbau.structure.parts import Joint, Member, Place, Plate
 from unterbau.studies.answers import likely_answers

@@ -5,8 +5,8 @@ import numpy as np
 from unterbau.files import frame_document as doc
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import Frame, Plate
-from unterbau.mechanics.plate import Patch, PlateSpec
 from unterbau.mechanics.plate_element import PlateMaterial
+from unterbau.mechanics.plate_spec import Patch, PlateSpec
 
 
 def plate_arrays(document: doc.FrameDocument, place: dict[str, int], groups: dict[str, int]) -> tuple[Plate, ...]:

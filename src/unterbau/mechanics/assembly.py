@@ -1,5 +1,6 @@
 """From a frame to its factored stiffness matrix."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -90,8 +91,8 @@ def assemble(frame: Frame) -> System:
     free = np.flatnonzero(~fixed)
     stiffness = resolve(stiffness, elements.links)
     free = np.setdiff1d(free, elements.links.dependent)
-    massive = resolve([*beam_mass_batches(elements, None), bodies], elements.links)
-    dofs, splits = flatten_dofs([*stiffness, *massive])
+    massive = resolved_dofs([*beam_mass_batches(elements, None), bodies], elements.links)
+    dofs, splits = flatten_dofs([*(one for one, _ in stiffness), *massive])
     numbering = number(dofs, splits, free, n_nodes)
     values = np.concatenate([matrices.ravel() for _, matrices in stiffness])
     target = numbering.target[: len(values)]
@@ -120,23 +121,43 @@ def resolve(batches: list[Batch], links: Links) -> list[Batch]:
     if not len(links.dependent):
         return batches
     result: list[Batch] = []
-    last = max(int(links.dependent.max()), max(int(dofs.max()) for dofs, _ in batches if dofs.size)) + 1
+    for which, some, width, rows in _kinds([dofs for dofs, _ in batches], links):
+        dofs, matrices = batches[which]
+        if width and dofs.shape[1] > PAIR:
+            result += [_merged(dofs[n], matrices[n], rows[n], links) for n in some.tolist()]
+            continue
+        result.append(_followed(dofs[some], matrices[some], rows[some], links, width))
+    return result
+
+
+def resolved_dofs(batches: list[Batch], links: Links) -> list[IntArray]:
+    """Return the freedoms that `resolve` expresses elements by, without their matrices."""
+    if not len(links.dependent):
+        return [dofs for dofs, _ in batches]
+    result: list[IntArray] = []
+    for which, some, width, rows in _kinds([dofs for dofs, _ in batches], links):
+        dofs = batches[which][0]
+        if width and dofs.shape[1] > PAIR:
+            result += [_merged_dofs(dofs[n], rows[n], links)[None] for n in some.tolist()]
+            continue
+        result.append(_places(dofs[some], rows[some], links, width))
+    return result
+
+
+def _kinds(batches: list[IntArray], links: Links) -> Iterator[tuple[int, IntArray, int, IntArray]]:
+    """Yield elements of batches that follow as many freedoms: the batch, which of it, how many, rows of the links."""
+    last = max(int(links.dependent.max()), max(int(dofs.max()) for dofs in batches if dofs.size)) + 1
     row_of = np.full(last, -1)
     row_of[links.dependent] = np.arange(len(links.dependent))
     need = np.append(_counts(links), 1)  # the last for freedoms that follow none
-    for dofs, matrices in batches:
+    for which, dofs in enumerate(batches):
         if not dofs.size:
-            result.append((dofs, matrices))
+            yield which, np.arange(len(dofs)), 0, dofs
             continue
         rows = row_of[dofs]
         wide = np.where((rows >= 0).any(axis=1), need[rows].max(axis=1), 0)
         for width in np.unique(wide).tolist():
-            some = np.flatnonzero(wide == width)
-            if width and dofs.shape[1] > PAIR:
-                result += [_merged(dofs[n], matrices[n], rows[n], links) for n in some.tolist()]
-                continue
-            result.append(_followed(dofs[some], matrices[some], rows[some], links, width))
-    return result
+            yield which, np.flatnonzero(wide == width), width, rows
 
 
 def _counts(links: Links) -> IntArray:
@@ -145,37 +166,49 @@ def _counts(links: Links) -> IntArray:
     return np.asarray(np.maximum(used.max(axis=1), 1))
 
 
+def _places(dofs: IntArray, rows: IntArray, links: Links, width: int) -> IntArray:
+    """Return the freedoms of elements, each as many as `width` that it follows."""
+    if width == 0:
+        return dofs
+    n, k = dofs.shape
+    depends = rows >= 0
+    places = np.repeat(dofs[:, :, None], width, axis=2)
+    places[depends] = links.masters[rows[depends], :width]
+    return places.reshape(n, k * width)
+
+
 def _followed(dofs: IntArray, matrices: FloatArray, rows: IntArray, links: Links, width: int) -> Batch:
     """Return elements with each freedom replaced by as many as `width` that it follows."""
     if width == 0:
         return dofs, matrices
     n, k = dofs.shape
     depends = rows >= 0
-    places = np.repeat(dofs[:, :, None], width, axis=2)
     factors = np.zeros((n, k, width))
     factors[:, :, 0] = 1.0
-    places[depends] = links.masters[rows[depends], :width]
     factors[depends] = links.factors[rows[depends], :width]
     spread = matrices[:, :, None, :, None] * factors[:, :, :, None, None] * factors[:, None, None, :, :]
-    return places.reshape(n, k * width), spread.reshape(n, k * width, k * width)
+    return _places(dofs, rows, links, width), spread.reshape(n, k * width, k * width)
 
 
 def _merged(dofs: IntArray, matrix: FloatArray, rows: IntArray, links: Links) -> Batch:
     """Return one large element on the freedoms that its own follow, each standing once."""
-    depends = np.flatnonzero(rows >= 0)
+    depends, own = np.flatnonzero(rows >= 0), np.flatnonzero(rows < 0)
     masters, factors = links.masters[rows[depends]], links.factors[rows[depends]]
-    own = np.flatnonzero(rows < 0)
-    free = np.unique(np.concatenate([dofs[own], masters.ravel()]))
+    free = _merged_dofs(dofs, rows, links)
     T = np.zeros((len(dofs), len(free)))
     T[own, np.searchsorted(free, dofs[own])] = 1.0
     np.add.at(T, (depends[:, None], np.searchsorted(free, masters)), factors)
     return free[None], (T.T @ matrix @ T)[None]
 
 
-def flatten_dofs(batches: list[Batch]) -> tuple[IntArray, tuple[int, ...]]:
+def _merged_dofs(dofs: IntArray, rows: IntArray, links: Links) -> IntArray:
+    return np.unique(np.concatenate([dofs[rows < 0], links.masters[rows[rows >= 0]].ravel()]))
+
+
+def flatten_dofs(batches: list[IntArray]) -> tuple[IntArray, tuple[int, ...]]:
     """Return all freedoms in a row and the number of freedoms of each element."""
-    splits = tuple(dofs.shape[1] for dofs, _ in batches for _ in range(len(dofs)))
-    return np.concatenate([dofs.ravel() for dofs, _ in batches]), splits
+    splits = tuple(dofs.shape[1] for dofs in batches for _ in range(len(dofs)))
+    return np.concatenate([dofs.ravel() for dofs in batches]), splits
 
 
 def fill_band(target: IntArray, values: FloatArray, numbering: Numbering) -> FloatArray:

@@ -44,18 +44,25 @@ class Factor:
 
 
 def _between(band: FloatArray, right: FloatArray) -> FloatArray:
-    """Return rightᵀ·(L·Lᵀ)⁻¹·right for a factor in lower band storage."""
+    """Return rightᵀ·(L·Lᵀ)⁻¹·right for a factor in lower band storage, Fortran order."""
     y = np.array(right, order="C")
     depth, n = band.shape
+    lower = _as_dense(np.asfortranarray(band))
     for start in range(0, n, PANEL):
         end, first = min(start + PANEL, n), max(0, start - depth + 1)
-        rows, columns = np.arange(start, end)[:, None], np.arange(first, end)[None]
-        below = rows - columns
-        inside = (below >= 0) & (below < depth)
-        lower = np.where(inside, band[np.clip(below, 0, depth - 1), columns], 0.0)
-        y[start:end] -= lower[:, : start - first] @ y[first:start]
-        lapack.lower_solve(np.asfortranarray(lower[:, start - first :]), y[start:end])
+        if first < start:
+            y[start:end] -= np.triu(lower[start:end, first:start], start - first - depth + 1) @ y[first:start]
+        panel = lower[start:end, start:end]
+        if depth < end - start:
+            panel = np.triu(panel, 1 - depth)
+        lapack.lower_solve(np.asfortranarray(panel), y[start:end])
     return np.asarray(y.T @ y)
+
+
+def _as_dense(band: FloatArray) -> FloatArray:
+    """Return a lower band matrix seen as a dense one, without a copy; only what lies in the band means anything."""
+    one, column = band.strides
+    return np.lib.stride_tricks.as_strided(band, (band.shape[1],) * 2, (one, column - one), writeable=False)
 
 
 def unit_scale(diagonal: FloatArray) -> FloatArray:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, fields
 import numpy as np
 
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
-from unterbau.mechanics.plate import PlateSpec
+from unterbau.mechanics.plate_spec import PlateSpec
 
 CAUSES = ("axial", "shear", "torsion", "bending", "joint", "distortion", "wall")
 """What strain energy can count as."""

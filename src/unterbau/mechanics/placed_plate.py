@@ -7,10 +7,13 @@ import numpy as np
 from unterbau.kept import kept_up_to
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Plate
-from unterbau.mechanics.plate import CondensedPlate, PlateSpec, condensed
+from unterbau.mechanics.plate import CondensedPlate, condensed
+from unterbau.mechanics.plate_spec import PlateSpec
 
 KEPT = 40.0  # MB
 AXES = tuple[float, ...]
+FOLLOWS = 1e-11
+"""Share of its movement by which a point strays from what it follows, by rounding alone."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,13 +25,16 @@ class PlacedPlate:
     K: FloatArray
     follow: FloatArray
     inner: FloatArray
-    weight: FloatArray
-    """Loads on retained and interior freedoms under 1 m/s² along x, y, z, shape (r + p, 3)."""
     mass: float
     centre: FloatArray
     """Its centre of mass, m."""
     plate: Plate
     own: CondensedPlate
+
+    @property
+    def weight(self) -> FloatArray:
+        """Loads on retained and interior freedoms under 1 m/s² along x, y, z, shape (r + p, 3)."""
+        return _turned_weight(self.plate.spec, tuple(self.plate.axes.ravel().tolist()))
 
     @property
     def M(self) -> FloatArray:
@@ -42,24 +48,32 @@ def _turned_mass(spec: PlateSpec, axes: AXES) -> FloatArray:
 
 
 @kept_up_to(KEPT)
+def _turned_weight(spec: PlateSpec, axes: AXES) -> FloatArray:
+    turn = np.array(axes).reshape(3, 3)
+    return np.asarray(_left(condensed(spec).weight, turn) @ turn)
+
+
+@kept_up_to(KEPT)
 def _turned(spec: PlateSpec, axes: AXES) -> tuple[FloatArray, ...]:
     own = condensed(spec)
     turn = np.array(axes).reshape(3, 3)
-    K = _both_sides(own.K, turn)
-    weight = _left(own.weight, turn) @ turn
-    return K, _both_sides(own.follow, turn), _both_sides(own.inner, turn), weight
+    if (turn == np.eye(3)).all():
+        return own.K, own.follow, own.inner
+    return _both_sides(own.K, turn), _both_sides(own.follow, turn), _both_sides(own.inner, turn)
 
 
 def place(plate: Plate) -> PlacedPlate:
     """Return a plate's matrices in global axes."""
     own = condensed(plate.spec)
-    K, follow, inner, weight = _turned(plate.spec, tuple(plate.axes.ravel().tolist()))
+    K, follow, inner = _turned(plate.spec, tuple(plate.axes.ravel().tolist()))
     six = np.arange(6)
     (x, y), axes = plate.spec.middle, plate.axes
     centre = plate.origin + x * axes[0] + y * axes[1]
+    if plate.stiff != 1.0:
+        K, inner = K * plate.stiff, inner / plate.stiff
     return PlacedPlate(
         (6 * plate.patches[:, None] + six).ravel(), (6 * plate.points[:, None] + six).ravel(),
-        K * plate.stiff, follow, inner / plate.stiff, weight, own.mass, centre, plate, own,
+        K, follow, inner, own.mass, centre, plate, own,
     )  # fmt: skip
 
 
@@ -72,25 +86,36 @@ def energies(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray
 def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Return uᵀKv by stretch and by bending, J, for pairs of movements (m, n_nodes · 6)."""
     own = placed.own
-    q = _own(placed, first)
-    other = q if second is first else _own(placed, second)
-    each = placed.plate.stiff * q * (other @ own.whole)
-    return each[:, ~own.across].sum(axis=1), each[:, own.across].sum(axis=1)
+    held, loose = _own(placed, first)
+    other, others = (held, loose) if second is first else _own(placed, second)
+    across, r = own.across, len(placed.retained)
+    each = placed.plate.stiff * held * (other @ own.K)
+    stretch, bend = each[:, ~across[:r]].sum(axis=1), each[:, across[:r]].sum(axis=1)
+    if loose is not None and others is not None:
+        each = placed.plate.stiff * loose * (others @ own.stiff)
+        stretch, bend = stretch + each[:, ~across[r:]].sum(axis=1), bend + each[:, across[r:]].sum(axis=1)
+    return stretch, bend
 
 
-def _own(placed: PlacedPlate, u: FloatArray) -> FloatArray:
-    rows = np.concatenate([placed.retained, placed.interior])
-    q = u[:, rows].reshape(len(u), len(rows) // 3, 3) @ placed.plate.axes.T
-    return np.asarray(q.reshape(len(u), len(rows)))
+def _own(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray | None]:
+    """Return how patches move, and points beyond what follows them; nothing where they only follow. Own axes."""
+    held, points = (
+        (u[:, rows].reshape(len(u), -1, 3) @ placed.plate.axes.T).reshape(len(u), len(rows))
+        for rows in (placed.retained, placed.interior)
+    )
+    if not points.size:
+        return held, None
+    loose = points - held @ placed.own.follow.T
+    return held, loose if np.abs(loose).max() > FOLLOWS * np.abs(points).max() else None
 
 
 def forces(placed: PlacedPlate, u: FloatArray) -> FloatArray:
     """Return what its nodes do to it, global axes, on retained and interior freedoms, for movements (n_nodes · 6,)."""
-    turn, own = placed.plate.axes, placed.own
-    rows = np.concatenate([placed.retained, placed.interior])
-    q = (u[rows].reshape(-1, 3) @ turn.T).ravel()
-    f = placed.plate.stiff * own.whole @ q
-    return np.asarray((f.reshape(-1, 3) @ turn).ravel())
+    own, stiff = placed.own, placed.plate.stiff
+    held, loose = _own(placed, u[None])
+    on_points = np.zeros(len(own.inner)) if loose is None else stiff * own.stiff @ loose[0]
+    f = np.concatenate([stiff * own.K @ held[0] - own.follow.T @ on_points, on_points])
+    return np.asarray((f.reshape(-1, 3) @ placed.plate.axes).ravel())
 
 
 def mass_and_moment(frame: Frame) -> tuple[FloatArray, FloatArray]:

@@ -72,7 +72,7 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
     rows = np.flatnonzero(elements.rigid.any(axis=1))
     if not len(rows):
         return NONE
-    sets = tuple(_rigid_set(members, springs, elements, fixed, size) for members in _connected(rows, springs))
+    sets = _rigid_sets(_connected(rows, springs), springs, elements, fixed, size)
     held = fixed.ravel()
     found = [_dependent(one, held, size) for one in sets]
     width = max((followed.shape[1] for _, followed, _ in found), default=1)
@@ -104,6 +104,33 @@ def _connected(rows: IntArray, springs: Springs) -> list[list[int]]:
     return list(found.values())
 
 
+def _rigid_sets(
+    every: list[list[int]], springs: Springs, elements: SpringElements, fixed: BoolArray, size: float
+) -> tuple[RigidSet, ...]:
+    """Return the sets in order; those of one spring between two free nodes, which most are, all at once."""
+    held = np.asarray(fixed.any(axis=1))
+    pairs = [
+        place for place, (first, *more) in enumerate(every)
+        if not more and springs.j[first] >= 0 and not held[springs.i[first]] and not held[springs.j[first]]
+    ]  # fmt: skip
+    found: dict[int, RigidSet] = {}
+    if pairs:
+        members = np.array([every[place][0] for place in pairs])
+        i, j = springs.i[members], springs.j[members]
+        nodes = np.sort(np.stack([i, j], axis=1), axis=1)
+        dofs = (6 * nodes[:, :, None] + np.arange(6)).reshape(len(pairs), 12)
+        G = elements.G[members].reshape(len(pairs), 6, 2, 6)
+        other = np.flatnonzero(i > j)
+        G[other] = G[other][:, :, ::-1]
+        rows = _scaled(G.reshape(len(pairs), 6, 12), dofs[:, None], size)
+        rigid = elements.rigid[members]
+        found = {place: RigidSet(dofs[n], rows[n][rigid[n]], 0) for n, place in enumerate(pairs)}
+    return tuple(
+        found[place] if place in found else _rigid_set(members, springs, elements, fixed, size)
+        for place, members in enumerate(every)
+    )
+
+
 def _rigid_set(
     members: list[int], springs: Springs, elements: SpringElements, fixed: BoolArray, size: float
 ) -> RigidSet:
@@ -126,7 +153,7 @@ def _rigid_set(
 def _scaled(rows: FloatArray, dofs: IntArray, size: float) -> FloatArray:
     turn = dofs % 6 >= 3
     scaled = np.where(turn, rows / size, rows)
-    largest = np.abs(scaled).max(axis=1, keepdims=True)
+    largest = np.abs(scaled).max(axis=-1, keepdims=True)
     return np.asarray(np.where(turn, scaled * size, scaled) / largest)
 
 

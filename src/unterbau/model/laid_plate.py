@@ -1,5 +1,6 @@
 """A plate in its place: held where something is fastened to it, meshed when the machine stands."""
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -9,8 +10,8 @@ import numpy as np
 
 from unterbau.materials.material import Material
 from unterbau.mechanics.frame import Plate as FramePlate
-from unterbau.mechanics.plate import SNAP, Patch, PlateSpec, lines
 from unterbau.mechanics.plate_element import PlateMaterial
+from unterbau.mechanics.plate_spec import SNAP, Patch, PlateSpec, lines, nearest
 from unterbau.model.frame_builder import Chain, FrameBuilder
 from unterbau.model.member import BeamValues
 from unterbau.structure.spot import BOLT
@@ -225,9 +226,11 @@ def _onto(mesh: tuple[float, ...], middle: float, half: float) -> float:
 
     It reaches to a line in any case: what is held beyond the plate's edge holds the edge.
     """
-    ends = (middle - half, middle + half)
-    near = [line for end in ends for line in mesh if abs(line - end) < 1.01 * SNAP]
-    return max([half, min(abs(line - middle) for line in mesh), *(abs(line - middle) for line in near)])
+    near = [nearest(mesh, middle)]
+    for end in (middle - half, middle + half):
+        first, last = bisect_right(mesh, end - 1.01 * SNAP), bisect_left(mesh, end + 1.01 * SNAP)
+        near += mesh[first:last]
+    return max([half, *(abs(line - middle) for line in near)])
 
 
 def _apart(patches: list[Patch]) -> list[Patch]:

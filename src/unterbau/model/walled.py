@@ -17,6 +17,7 @@ from unterbau.catalogue.joints import RIGID
 from unterbau.materials.material import Material, material
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.frame import DISTORTION, WALL
+from unterbau.mechanics.plate_spec import nearest
 from unterbau.model.frame_builder import Chain
 from unterbau.model.member import BeamValues, member_values, strip_values
 from unterbau.model.modelled import Laid, Model, ScrewedRail
@@ -114,12 +115,13 @@ def screws(model: Model, host: Laid) -> list[tuple[int, float]]:
     Whatever else is fastened between them puts up nodes, but no screws.
     """
     along = host.along
-    nodes = [(dot(plus(model.frame.places[n], host.start, -1.0), along), n) for n in host.chain.nodes[1:-1]]
+    nodes = {dot(plus(model.frame.places[n], host.start, -1.0), along): n for n in reversed(host.chain.nodes[1:-1])}
+    stops = sorted(nodes)
     found: list[tuple[int, float]] = []
     for wanted in screw_stops(host.length):
-        stop, node = min(nodes, key=lambda one: abs(one[0] - wanted))
+        stop = nearest(stops, wanted)
         if not found or stop > found[-1][1]:
-            found.append((node, stop))
+            found.append((nodes[stop], stop))
     return found
 
 

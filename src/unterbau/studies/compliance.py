@@ -27,7 +27,7 @@ class Solved:
     def nbytes(self) -> int:
         """About what it takes of the memory: its matrices."""
         system = self.statics.system
-        plates = [array for one in system.elements.plates for array in (one.K, one.follow, one.inner, one.own.whole)]
+        plates = [array for one in system.elements.plates for array in (one.K, one.follow, one.inner)]
         numbers = (system.numbering.target, system.numbering.order, system.mass_target)
         return 2 * system.band.nbytes + self.statics.u.nbytes + sum(one.nbytes for one in (*plates, *numbers))
 

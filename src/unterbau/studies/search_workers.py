@@ -9,6 +9,7 @@ from multiprocessing import get_context
 from typing import Any, TypeVar
 
 from unterbau.errors import InputError
+from unterbau.kept import keep_more
 
 P = TypeVar("P")
 T = TypeVar("T")
@@ -18,12 +19,15 @@ AHEAD = 2
 """Chunks that each process has waiting."""
 SIDE_BY_SIDE = 2
 """Processes of a search that a person waits for."""
+MORE = 4.0
+"""Times what a process with a window keeps: designs share their plates."""
 _work: Callable[[Any], Any] | None = None
 
 
 def _begin(work: Callable[[Any], Any]) -> None:
     global _work
     _work = work
+    keep_more(MORE)
 
 
 def _do(some: tuple[Any, ...]) -> list[Any]:

@@ -1,13 +1,13 @@
 """The whole travel at once: stiffness and droop at every place from one factorisation."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from unterbau.band import Level
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, standing, standing_built, to_frame
+from unterbau.machine.machine import Machine, lay_out, standing, standing_built, to_frame
 from unterbau.mechanics import beam
 from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -20,26 +20,28 @@ from unterbau.model.footprint import footprint
 from unterbau.model.frame_builder import Chain
 from unterbau.model.standing import Standing
 from unterbau.structure.parts import Place
+from unterbau.structure.vectors import Vector
 from unterbau.studies.loads import GRAVITY
 
 MIDDLE = Place(0.5, 0.5, 0.0)
 """Where a machine is put up, if nobody says otherwise."""
 SAME = 1e-9
+AXES = ("x", "y", "z")
 
 
 @dataclass(frozen=True, slots=True)
 class _Motion:
-    """A quantity that changes evenly with the place: where the machine is put up, value there, change per axis."""
+    """A quantity that changes evenly as the axes go: how far they are where it is put up, value there, change."""
 
     put_up: FloatArray
-    """Shape (3,)."""
+    """m, shape (3,)."""
     start: FloatArray
     along: FloatArray
     """Shape (3, …)."""
 
-    def at(self, places: FloatArray) -> FloatArray:
-        """Return the values at places (n, 3), shape (n, …)."""
-        return np.asarray(self.start + np.tensordot(places - self.put_up, self.along, axes=1))
+    def at(self, gone: FloatArray) -> FloatArray:
+        """Return the values where the axes have gone so far, m (n, 3), shape (n, …)."""
+        return np.asarray(self.start + np.tensordot(gone - self.put_up, self.along, axes=1))
 
 
 class Travel:
@@ -57,21 +59,32 @@ class Travel:
         """
         self._machine, self._at = machine, at
         self._built = to_frame(machine, at, "likely")
-        places = _about(at)
+        self._way = lay_out(machine).way
+        places = _about(at, self._way)
+        gone = [np.array(self._way(place)) for place in places]
         stands = [standing_built(machine, at), *(standing(machine, place) for place in places[1:])]
         self._motions = _Motions(
-            _evenly(places, [_along(one) for one in stands]),
-            _evenly(places, [np.array(one.distances) for one in stands]),
-            _evenly(places, [one.nodes[one.tip] - np.array(one.work) for one in stands]),
-            _evenly(places, [_work_at(one) for one in stands]),
+            _evenly(gone, [_along(one) for one in stands]),
+            _evenly(gone, [np.array(one.distances) for one in stands]),
+            _evenly(gone, [one.nodes[one.tip] - np.array(one.work) for one in stands]),
+            _evenly(gone, [_work_at(one) for one in stands]),
         )
-        self._over = _evenly(places, [one.nodes[one.tip] - one.nodes[one.carries] for one in stands])
+        self._over = _evenly(gone, [one.nodes[one.tip] - one.nodes[one.carries] for one in stands])
         self.on_plate = self._built.ground is None or self._built.ground.chain is None
         """Whether the work stands on a plate, not in a chuck."""
 
     def over_work(self, places: FloatArray) -> FloatArray:
         """Return the tool from the first node of what carries the work, m, shape (n, 3)."""
-        return self._over.at(places)
+        return self._over.at(self._gone(places))
+
+    def _gone(self, places: FloatArray) -> FloatArray:
+        """Return how far each axis has gone at places, m, (n, 3): beyond the end of short work a carriage stays."""
+        found = np.zeros(places.shape)
+        for axis, name in enumerate(AXES):
+            shares, which = np.unique(places[:, axis], return_inverse=True)
+            ways = [self._way(replace(self._at, **{name: share}))[axis] for share in shares.tolist()]
+            found[:, axis] = np.array(ways)[which.ravel()]
+        return found
 
     def answers(self, places: FloatArray, level: Level = "likely") -> Swept:
         """Return tool against work at places of the travel, each 0 to 1 along x, y, z.
@@ -93,7 +106,7 @@ class Travel:
         """
         first = self._built if level == "likely" else to_frame(self._machine, self._at, level)
         try:
-            every = _AtPlaces(first, self._motions, places, level)
+            every = _AtPlaces(first, self._motions, self._gone(places), level)
         except (MechanismError, ConditionError) as error:
             raise InputError("machine", str(error)) from None
         return every.answers
@@ -115,6 +128,14 @@ class _AtPlaces:
     """Points, contacts and substructures of one machine for given places."""
 
     def __init__(self, built: Built, motions: _Motions, places: FloatArray, level: Level) -> None:
+        """Cut the frame.
+
+        Args:
+            built: The machine as put up.
+            motions: How what moves goes with the axes.
+            places: How far these have gone, m, shape (n, 3).
+            level: Of what is uncertain.
+        """
         self._built, self._motions, self._places, self._level = built, motions, places, level
         frame = built.frame
         self._elements = beam.build(frame.nodes, frame.beams)
@@ -291,21 +312,24 @@ def _taken(elements: beam.BeamElements, rows: IntArray) -> beam.BeamElements:
     return beam.BeamElements(e.length[rows], e.axes[rows], e.span[rows], e.G[rows], e.F[rows], e.S[rows])
 
 
-def _about(at: Place) -> tuple[Place, ...]:
-    """Return a place, and one that lies off it along each axis: the contacts move evenly with each."""
-    x, y, z = (1.0 if one < 0.5 else 0.0 for one in (at.x, at.y, at.z))
-    return at, Place(x, at.y, at.z), Place(at.x, y, at.z), Place(at.x, at.y, z)
+def _about(at: Place, way: Callable[[Place], Vector]) -> tuple[Place, ...]:
+    """Return a place, and for each axis the end of its travel that is further off: contacts move evenly with each."""
+    found = [at]
+    for axis, name in enumerate(AXES):
+        ends = [replace(at, **{name: share}) for share in (0.0, 1.0)]
+        found.append(max(ends, key=lambda one, axis=axis: abs(way(one)[axis] - way(at)[axis])))  # type: ignore[misc]
+    return tuple(found)
 
 
-def _evenly(places: tuple[Place, ...], values: list[FloatArray]) -> _Motion:
-    """Return a motion from the values at `_about` a place."""
-    put_up, *others = (np.array([one.x, one.y, one.z]) for one in places)
-    along = np.stack([
-        (value - values[0]) / (other - put_up)[axis]
-        for axis, (other, value) in enumerate(zip(others, values[1:], strict=True))
-    ])  # fmt: skip
+def _evenly(gone: list[FloatArray], values: list[FloatArray]) -> _Motion:
+    """Return a motion from the values `_about` a place, and from how far the axes have gone there."""
+    along = np.zeros((3, *values[0].shape))
+    for axis in range(3):
+        way = float(gone[axis + 1][axis] - gone[0][axis])
+        if abs(way) > SAME:
+            along[axis] = (values[axis + 1] - values[0]) / way
     along[np.abs(along) < SAME] = 0.0
-    return _Motion(put_up, values[0], along)
+    return _Motion(gone[0], values[0], along)
 
 
 def _along(stands: Standing) -> FloatArray:
