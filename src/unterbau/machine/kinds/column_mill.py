@@ -16,6 +16,7 @@ from unterbau.machine.assemblies.table import (
     table_height,
 )
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
@@ -63,8 +64,9 @@ class MillSizes(Sizes):
     stop: float = 0.008
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class ColumnMill:
+class ColumnMill(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

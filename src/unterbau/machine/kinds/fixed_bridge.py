@@ -12,6 +12,7 @@ from unterbau.machine.assemblies.ladder import CROSS_MEMBERS
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, rib
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
@@ -51,8 +52,9 @@ class BridgeSizes(Sizes):
     stop: float = 0.01
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class FixedBridge:
+class FixedBridge(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

@@ -13,6 +13,7 @@ from unterbau.errors import InputError
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, round_bar
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.model.spindle import SPINDLE_ZETA, spindle_springs
@@ -63,8 +64,9 @@ class LatheSizes(Sizes):
     stop: float = 0.006
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class Lathe:
+class Lathe(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

@@ -25,6 +25,7 @@ from unterbau.machine.assemblies.ladder import (
     ladder,
 )
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import STAND_LINK
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
@@ -57,8 +58,9 @@ class LightSizes(Sizes):
     stop: float = 0.01
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class LightTable:
+class LightTable(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

@@ -26,6 +26,7 @@ from unterbau.machine.assemblies.ladder import (
     ladder,
 )
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import STAND_LINK
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
@@ -65,8 +66,9 @@ class Dimensions(Sizes):
     """Free way left at each end of an axis."""
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class MovingGantry:
+class MovingGantry(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

@@ -29,6 +29,7 @@ from unterbau.machine.assemblies.ladder import (
 )
 from unterbau.machine.assemblies.pieces import join, lay_plate, rib
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.model.bars import stops_of
@@ -65,8 +66,9 @@ class RaisedSizes(Sizes):
     stop: float = 0.01
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class RaisedSides:
+class RaisedSides(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

@@ -16,6 +16,7 @@ from unterbau.machine.assemblies.gantry import (
 from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_SIZES
 from unterbau.machine.assemblies.pieces import foot
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import STAND_LINK, Link, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
@@ -48,8 +49,9 @@ class SlabSizes(Sizes):
     stop: float = 0.01
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class SlabRouter:
+class SlabRouter(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT

@@ -10,6 +10,7 @@ from unterbau.machine.assemblies.head import FORWARD, SPINDLE_LINKS, slide, z_sl
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, collar, fasten, join, lay_plate, point, rib
 from unterbau.machine.changes.change import Changes
+from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT
@@ -51,8 +52,9 @@ class WallSizes(Sizes):
     stop: float = 0.02
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class WallAxis:
+class WallAxis(Hashed):
     """A whole machine of this kind."""
 
     __pydantic_config__ = STRICT
