@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from unterbau.catalogue.tables import table
 from unterbau.errors import InputError
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.strict import STRICT
 
 Per = Literal["metre", "kilogram", "piece", "fixed"]
@@ -29,8 +30,9 @@ class Price:
     """Shipped to start from, not anybody's price."""
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class PriceBook:
+class PriceBook(Hashed):
     """Prices in one currency at one date."""
 
     __pydantic_config__ = STRICT

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import Bed, work_on
 from unterbau.machine.assemblies.head import SPINDLE_LINKS, slide, z_slide
 from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset, lay_plate, rib
@@ -18,7 +19,6 @@ from unterbau.machine.assemblies.table import (
     table_height,
 )
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.errors import InputError
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.mill import head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.assemblies.pieces import beam, fasten, four_feet
 from unterbau.machine.assemblies.table import (
@@ -16,7 +17,6 @@ from unterbau.machine.assemblies.table import (
     table_height,
 )
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.kinds.column_mill import HEAD
 from unterbau.machine.laid_kind import laid_kind

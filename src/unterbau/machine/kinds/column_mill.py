@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.head import SPINDLE_LINKS
 from unterbau.machine.assemblies.mill import counterweight, head_heights, mill_dimension_lines, mill_head
 from unterbau.machine.assemblies.pieces import BESIDE, beam, fasten, four_feet, gusset
@@ -16,7 +17,6 @@ from unterbau.machine.assemblies.table import (
     table_height,
 )
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT

@@ -5,6 +5,7 @@ from typing import Literal
 
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import Bed, bed, work_on
 from unterbau.machine.assemblies.gantry import GantryPlaces, bridge_beam, gantry_dimension_lines, gantry_places
 from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_FITTING, HEAD_LINKS, HEAD_RELATED, HEAD_SIZES, head_on_beam
@@ -12,7 +13,6 @@ from unterbau.machine.assemblies.ladder import CROSS_MEMBERS
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, rib
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT

@@ -10,10 +10,10 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import RIGID, Face
 from unterbau.errors import InputError
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, round_bar
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.model.spindle import SPINDLE_ZETA, spindle_springs

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.joints import BoltGroup
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import work_on
 from unterbau.machine.assemblies.gantry import (
     GANTRY_FITTING,
@@ -25,7 +26,6 @@ from unterbau.machine.assemblies.ladder import (
     ladder,
 )
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import STAND_LINK
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT

@@ -5,6 +5,7 @@ from typing import Literal
 
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import BoltGroup
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import work_on
 from unterbau.machine.assemblies.gantry import (
     GANTRY_FITTING,
@@ -26,7 +27,6 @@ from unterbau.machine.assemblies.ladder import (
     ladder,
 )
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import STAND_LINK
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT

@@ -6,6 +6,7 @@ from typing import Literal
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.joints import BoltGroup, Face
 from unterbau.errors import InputError
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import work_on
 from unterbau.machine.assemblies.gantry import (
     FOOT,
@@ -29,7 +30,6 @@ from unterbau.machine.assemblies.ladder import (
 )
 from unterbau.machine.assemblies.pieces import join, lay_plate, rib
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import FRAME_JOINTS, STAND_LINK, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.model.bars import stops_of

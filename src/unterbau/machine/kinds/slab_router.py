@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.joints import BoltGroup
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import bed, work_on
 from unterbau.machine.assemblies.gantry import (
     GANTRY_FITTING,
@@ -16,7 +17,6 @@ from unterbau.machine.assemblies.gantry import (
 from unterbau.machine.assemblies.head import HEAD_ENDS, HEAD_SIZES
 from unterbau.machine.assemblies.pieces import foot
 from unterbau.machine.changes.change import Changes
-from unterbau.machine.hashed import Hashed, hashed_once
 from unterbau.machine.kind import STAND_LINK, Link, SizeField
 from unterbau.machine.laid_kind import laid_kind
 from unterbau.strict import STRICT

@@ -1,4 +1,4 @@
-"""Machines are asked for by content all the time; each works its hash out once."""
+"""What is asked for by content all the time works its hash out once: machines, price books."""
 
 from typing import TypeVar
 
