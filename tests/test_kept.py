@@ -1,10 +1,13 @@
 """Answers that are kept: by bytes, the newest above all."""
 
-from dataclasses import dataclass
+import pickle
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
-from unterbau.kept import LEAST, Kept, weight
+from unterbau.kept import LEAST, Kept, keep_more, weight
+from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.structure.parts import Member
 
 
 @dataclass(frozen=True)
@@ -30,3 +33,26 @@ def test_the_oldest_go_and_the_newest_stays_whatever_it_weighs() -> None:
     assert {"b", "c"} <= set(store)
     store["huge"] = np.zeros(1_000_000)
     assert list(store) == ["huge"]
+
+
+def test_a_machine_works_its_hash_out_once_and_sends_it_nowhere() -> None:
+    """Equal machines have equal hashes, a copy from elsewhere works out its own, and it is no field."""
+    one, other = MovingGantry(), MovingGantry()
+    assert hash(one) == hash(other) == hash(one)
+    sent = pickle.loads(pickle.dumps(one))
+    assert sent == one
+    assert not hasattr(sent, "_hash")
+    assert "_hash" not in {field.name for field in fields(one)}
+    assert hash(replace(one, gantry_beam=Member("rhs-100x60x4", "steel-s235"))) != hash(one)
+
+
+def test_a_process_may_keep_more() -> None:
+    """Twice as much, twice as many answers."""
+    try:
+        keep_more(2.0)
+        kept = Kept(1.0)
+        for number in range(4):
+            kept[number] = np.zeros(50_000)
+        assert len(kept) == 4
+    finally:
+        keep_more(1.0)

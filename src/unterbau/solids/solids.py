@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from functools import partial, singledispatch
+from functools import lru_cache, partial, singledispatch
 
 from unterbau.catalogue.guides import block
 from unterbau.solids.convex import Convex, convex, shifted
@@ -101,6 +101,7 @@ def _solid(_step: object, _structure: Structure) -> Found:
     yield from ()
 
 
+@lru_cache(maxsize=2048)
 def extruded(ring: Ring, start: Vector, end: Vector, up: Vector, cuts: tuple[Cut, Cut] | None = None) -> Convex:
     """Return a ring (y, z about an axis) drawn from start to end, its ends on planes that need not be square."""
     axis = minus(end, start)
