@@ -34,7 +34,7 @@ class Kept(LRUCache):  # type: ignore[misc]  # cachetools says nothing of its ty
 
 
 def keep_more(times: float) -> None:
-    """Have this process keep so many times as much from now on: where hardly anything else takes its memory."""
+    """Have this process keep so many times as much from now on: more where hardly anything else takes its memory."""
     global _times
     _times = times
 

@@ -7,6 +7,7 @@ import resource
 import subprocess
 import sys
 import time
+from pathlib import Path
 from statistics import median
 
 from PyQt6.QtCore import QThread
@@ -15,6 +16,7 @@ from PyQt6.QtWidgets import QApplication
 
 from unterbau.machine.machine import to_frame
 from unterbau.studies.answers import likely_answers
+from unterbau.ui.jobs.helper import BEHIND, SOON, helper
 from unterbau.ui.shell.application import end, open_window
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -134,6 +136,13 @@ def main() -> None:
     sys.stdout.write(f"start: libraries loaded after {imported:.0f} ms, first paint after {painted:.0f} ms\n")
     most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     sys.stdout.write(f"peak memory of the application: {most:.0f} MB\n")
+    beside = {what: helper(what)._process for what in (SOON, BEHIND)}
+    for what, process in beside.items():
+        rows = Path(f"/proc/{process.pid}/status").read_text().splitlines() if process is not None else []
+        told = [
+            round(int(row.split()[1]) / 1024) for name in ("VmRSS", "VmHWM") for row in rows if row.startswith(name)
+        ]
+        sys.stdout.write(f"memory of what computes beside it, {what}: {told} MB at most and now\n")
     window.document.stack.setClean()
     end(application, window)
 

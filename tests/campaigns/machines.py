@@ -19,9 +19,12 @@ from unterbau.structure.ends import sawn
 from unterbau.structure.parts import Joint, Place, Stand
 from unterbau.studies.answers import likely_answers
 from unterbau.studies.explain import explain
+from unterbau.studies.travel import Travel
 
 LONGEST = 5.0
 """Seconds of the processor for the likely answers of any machine."""
+SAME = 1e-5
+"""Relative difference between a place of the travel and a machine put up there."""
 FITS = 1e-6
 """Relative difference that sums may have."""
 
@@ -66,6 +69,9 @@ def wrong(machine: Machine, place: Place) -> str:
     give = likely.compliance
     if not np.isfinite(give).all() or not (np.diag(give) > 0.0).all():
         return f"gives {np.diag(give)}"
+    there = Travel(machine).answers(np.array([[place.x, place.y, place.z]])).compliance[0]
+    if np.abs(there - give).max() > SAME * np.abs(give).max():
+        return f"over the travel it gives {np.diag(there)}, put up there {np.diag(give)}"
     whole = likely.shares.compliance.sum(axis=(1, 2))
     if not np.allclose(whole, np.diag(give), rtol=1e-5):
         return f"shares add up to {whole / np.diag(give)}"

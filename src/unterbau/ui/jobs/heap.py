@@ -18,11 +18,16 @@ def keep_small() -> None:
         adjust(ARENA_MAX, ARENAS)
 
 
+def trim() -> None:
+    """Give back what is free now; it may take a while."""
+    found = _of_c("malloc_trim")
+    if found is not None:
+        found(0)
+
+
 def give_back() -> None:
-    """Give back what is free, on a thread of its own: it may take a while."""
-    trim = _of_c("malloc_trim")
-    if trim is not None:
-        threading.Thread(target=trim, args=(0,), daemon=True, name="heap").start()
+    """Give back what is free, on a thread of its own."""
+    threading.Thread(target=trim, daemon=True, name="heap").start()
 
 
 def _of_c(name: str) -> Any:

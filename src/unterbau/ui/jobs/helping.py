@@ -14,8 +14,12 @@ from time import monotonic
 from typing import Any
 
 from unterbau.errors import UnterbauError
+from unterbau.kept import keep_more
 from unterbau.progress import Cancelled
+from unterbau.ui.jobs.heap import keep_small, trim
 
+LESS = 0.5
+"""Share of what a process with a window keeps."""
 EVERY = 0.1
 """Seconds between what is told of an answer that is not whole yet."""
 STEP, FOUND, DONE, REFUSED, CANCELLED = "step", "found", "done", "refused", "cancelled"
@@ -49,6 +53,9 @@ def compute(pipe: "Connection[Any, Any]") -> None:
         number, study, asked = task
         pipe.send((number, *_outcome(study, asked, _Told(pipe, number, stopped))))
         stopped.discard(number)
+        del task, study, asked
+        if wanted.empty():
+            trim()
 
 
 def _outcome(study: Callable[..., Any], asked: tuple[Any, ...], told: _Told) -> tuple[str, object]:
@@ -76,4 +83,6 @@ def _listen(pipe: "Connection[Any, Any]", wanted: "SimpleQueue[Wanted | None]", 
 
 if __name__ == "__main__":
     os.nice(int(sys.argv[2]))
+    keep_small()
+    keep_more(LESS)
     compute(Connection(int(sys.argv[1])))
