@@ -7,7 +7,7 @@ from collections.abc import Callable
 from functools import cache
 from multiprocessing import Pipe
 from multiprocessing.connection import Connection
-from threading import Lock
+from threading import Event, Lock
 from typing import Any
 
 from unterbau.errors import UnterbauError
@@ -17,6 +17,10 @@ from unterbau.ui.jobs import helping
 SOON, BEHIND = "soon", "behind"
 """What the readout waits for, and what comes after it."""
 PATIENCE = {SOON: 0, BEHIND: 10}
+STANDS = Event()
+"""The window is painted: until then it has both processors for itself."""
+AT_MOST = 2.0
+"""Seconds that this is waited for, where there may be no window."""
 WAIT = 0.1  # s between looks whether somebody else is done
 ENDED = "the process that computes beside the window ended by itself: too little memory? The next change starts it anew"
 ONE = {"OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1", "MKL_NUM_THREADS": "1"}
@@ -85,6 +89,8 @@ class Helper:
 
     def _started(self) -> "Connection[Any, Any]":
         if self._pipe is None or self._process is None or self._process.poll() is not None:
+            STANDS.wait(AT_MOST)
+            STANDS.set()
             self._end()
             self._pipe, theirs = Pipe()
             command = [sys.executable, "-m", helping.__name__, str(theirs.fileno()), str(self._patience)]

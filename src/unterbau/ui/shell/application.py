@@ -9,15 +9,17 @@ from pathlib import Path
 from types import TracebackType
 from typing import cast
 
-from PyQt6.QtCore import QEvent
+from PyQt6.QtCore import QEvent, QTimer
 from PyQt6.QtWidgets import QApplication
 
 from unterbau.project.fresh import new_project
 from unterbau.ui.jobs.garbage import collect_here
+from unterbau.ui.jobs.helper import STANDS
 from unterbau.ui.shell.file_actions import demo_project
 from unterbau.ui.shell.main_window import MainWindow
 
 DEMO = "--demo"
+PAINTED = 300  # ms after which a window is painted that was just made
 NO_SCREEN = "There is no display here; start it from a desktop, or see `unterbau --help` for what works without one."
 
 
@@ -65,6 +67,7 @@ def open_window(arguments: list[str], point_size: float | None = None) -> MainWi
     elif not demo:
         window.start_from_nothing()
     window.offer_left_behind()
+    QTimer.singleShot(PAINTED, STANDS.set)
     return window
 
 
