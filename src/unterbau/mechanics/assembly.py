@@ -116,7 +116,7 @@ def beam_mass_batches(elements: Elements, Mb: FloatArray | None) -> list[Batch]:
 def resolve(batches: list[Batch], links: Links) -> list[Batch]:
     """Express elements at dependent freedoms by the free freedoms these follow.
 
-    A freedom may stand several times in an element then; its entries add up.
+    A freedom may stand several times in an element then; its entries add up, all but the first being nothing.
     """
     if not len(links.dependent):
         return batches
@@ -168,26 +168,43 @@ def _counts(links: Links) -> IntArray:
 
 def _places(dofs: IntArray, rows: IntArray, links: Links, width: int) -> IntArray:
     """Return the freedoms of elements, each as many as `width` that it follows."""
-    if width == 0:
-        return dofs
+    return dofs if width == 0 else _each_once(dofs, rows, links, width)[0]
+
+
+def _each_once(dofs: IntArray, rows: IntArray, links: Links, width: int) -> tuple[IntArray, IntArray, FloatArray]:
+    """Return the freedoms that elements (n, k) follow, each once, and the last of them again up to the longest row.
+
+    Returns:
+        The freedoms, shape (n, m); the place among them of all that each of the elements' own follows, shape
+        (n, k, width), and by which factor.
+    """
     n, k = dofs.shape
     depends = rows >= 0
-    places = np.repeat(dofs[:, :, None], width, axis=2)
+    places, factors = np.repeat(dofs[:, :, None], width, axis=2), np.zeros((n, k, width))
+    factors[:, :, 0] = 1.0
     places[depends] = links.masters[rows[depends], :width]
-    return places.reshape(n, k * width)
+    factors[depends] = links.factors[rows[depends], :width]
+    flat = np.where(factors != 0.0, places, places[:, :, :1]).reshape(n, k * width)
+    order = np.argsort(flat, axis=1)
+    ascending = np.take_along_axis(flat, order, axis=1)
+    rank = np.zeros(flat.shape, dtype=np.intp)
+    np.cumsum(ascending[:, 1:] != ascending[:, :-1], axis=1, out=rank[:, 1:])
+    free = np.repeat(ascending[:, -1:], int(rank.max()) + 1, axis=1)
+    np.put_along_axis(free, rank, ascending, axis=1)
+    which = np.empty_like(rank)
+    np.put_along_axis(which, order, rank, axis=1)
+    return free, which.reshape(n, k, width), factors
 
 
 def _followed(dofs: IntArray, matrices: FloatArray, rows: IntArray, links: Links, width: int) -> Batch:
-    """Return elements with each freedom replaced by as many as `width` that it follows."""
+    """Return elements on the freedoms that their own follow."""
     if width == 0:
         return dofs, matrices
-    n, k = dofs.shape
-    depends = rows >= 0
-    factors = np.zeros((n, k, width))
-    factors[:, :, 0] = 1.0
-    factors[depends] = links.factors[rows[depends], :width]
-    spread = matrices[:, :, None, :, None] * factors[:, :, :, None, None] * factors[:, None, None, :, :]
-    return _places(dofs, rows, links, width), spread.reshape(n, k * width, k * width)
+    free, which, factors = _each_once(dofs, rows, links, width)
+    n, k, m = *dofs.shape, free.shape[1]
+    flat = (np.arange(n * k).reshape(n, k, 1) * m + which).ravel()
+    T = np.bincount(flat, weights=factors.ravel(), minlength=n * k * m).reshape(n, k, m)
+    return free, T.transpose(0, 2, 1) @ matrices @ T
 
 
 def _merged(dofs: IntArray, matrix: FloatArray, rows: IntArray, links: Links) -> Batch:

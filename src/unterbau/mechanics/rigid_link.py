@@ -107,28 +107,33 @@ def _connected(rows: IntArray, springs: Springs) -> list[list[int]]:
 def _rigid_sets(
     every: list[list[int]], springs: Springs, elements: SpringElements, fixed: BoolArray, size: float
 ) -> tuple[RigidSet, ...]:
-    """Return the sets in order; those of one spring between two free nodes, which most are, all at once."""
+    """Return the sets in order; those that are joined alike, and hold no support, at once."""
     held = np.asarray(fixed.any(axis=1))
-    pairs = [
-        place for place, (first, *more) in enumerate(every)
-        if not more and springs.j[first] >= 0 and not held[springs.i[first]] and not held[springs.j[first]]
-    ]  # fmt: skip
+    first, second = springs.i.tolist(), springs.j.tolist()
+    alike: dict[tuple[tuple[int, int], ...], list[tuple[int, list[int]]]] = {}
     found: dict[int, RigidSet] = {}
-    if pairs:
-        members = np.array([every[place][0] for place in pairs])
-        i, j = springs.i[members], springs.j[members]
-        nodes = np.sort(np.stack([i, j], axis=1), axis=1)
-        dofs = (6 * nodes[:, :, None] + np.arange(6)).reshape(len(pairs), 12)
-        G = elements.G[members].reshape(len(pairs), 6, 2, 6)
-        other = np.flatnonzero(i > j)
-        G[other] = G[other][:, :, ::-1]
-        rows = _scaled(G.reshape(len(pairs), 6, 12), dofs[:, None], size)
-        rigid = elements.rigid[members]
-        found = {place: RigidSet(dofs[n], rows[n][rigid[n]], 0) for n, place in enumerate(pairs)}
-    return tuple(
-        found[place] if place in found else _rigid_set(members, springs, elements, fixed, size)
-        for place, members in enumerate(every)
-    )
+    for place, members in enumerate(every):
+        nodes = sorted({node for s in members for node in (first[s], second[s]) if node >= 0})
+        if held[nodes].any():
+            found[place] = _rigid_set(members, springs, elements, fixed, size)
+            continue
+        where = {node: n for n, node in enumerate(nodes)}
+        joined = tuple((where[first[s]], where.get(second[s], -1)) for s in members)
+        alike.setdefault(joined, []).append((place, nodes))
+    for joined, sets in alike.items():
+        places, nodes_of = [place for place, _ in sets], np.array([nodes for _, nodes in sets])
+        dofs = (6 * nodes_of[:, :, None] + np.arange(6)).reshape(len(sets), -1)
+        springs_of = np.array([every[place] for place in places])
+        blocks = np.zeros((len(sets), len(joined), 6, nodes_of.shape[1], 6))
+        for n, (i, j) in enumerate(joined):
+            G = elements.G[springs_of[:, n]]
+            blocks[:, n, :, i] += G[:, :, :6]
+            if j >= 0:
+                blocks[:, n, :, j] += G[:, :, 6:]
+        rows = _scaled(blocks.reshape(*blocks.shape[:3], -1), dofs[:, None, None], size)
+        for place, own, some, rigid in zip(places, dofs, rows, elements.rigid[springs_of], strict=True):
+            found[place] = RigidSet(own, some[rigid], 0)
+    return tuple(found[place] for place in range(len(every)))
 
 
 def _rigid_set(
