@@ -8,6 +8,8 @@ import traceback
 from collections import Counter
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from threading import Thread, get_ident
+from time import sleep
 from traceback import FrameSummary, StackSummary, extract_tb, walk_stack
 from types import TracebackType
 from typing import Any, TypeVar
@@ -47,8 +49,33 @@ PAUSES = (0, 0, 0, 1, 5, 30, 120)  # ms after an event
 MENU = 50  # ms that a menu stays open
 ROOM, ROUND = 300, 40
 """Calls that are let in to tell where all went round, and how many of the last are told."""
+DEEP, LOOK = 250, 0.004
+"""So many nested calls go round; s between looks."""
 EACH = 250
 """Events between looks at the memory."""
+
+
+class Depth(Thread):
+    """Looks how deep the window's calls are nested; told in time, for no hook is called any more where it ends."""
+
+    def __init__(self) -> None:
+        super().__init__(daemon=True, name="depth")
+        self._main = get_ident()
+        self.deepest: list[str] = []
+
+    def run(self) -> None:
+        """Look, again and again."""
+        while True:
+            sleep(LOOK)
+            frame, inner = sys._current_frames().get(self._main), list[str]()
+            depth = 0
+            while frame is not None and depth < DEEP:
+                if depth < ROUND:
+                    code = frame.f_code
+                    inner.append(f"{code.co_name} ({Path(code.co_filename).name}:{frame.f_lineno})")
+                frame, depth = frame.f_back, depth + 1
+            if depth >= DEEP and not self.deepest:
+                self.deepest = inner
 
 
 class Hands:
@@ -60,6 +87,8 @@ class Hands:
         self.done: Counter[str] = Counter()
         self._last = ""
         self.start = window.document.project
+        self.depth = Depth()
+        self.depth.start()
         self._menus = QTimer()
         self._menus.setInterval(MENU)
         self._menus.timeout.connect(self._close_menu)
@@ -194,6 +223,9 @@ class Hands:
         popup.close()
 
     def _look(self) -> None:
+        if self.depth.deepest:
+            self._note("goes deep: " + " < ".join(self.depth.deepest))
+            self.depth.deepest = []
         words = self.window.notice.message.text() if self.window.notice.isVisible() else ""
         if FAULT in words or COMPUTED in words:
             self._note(words)

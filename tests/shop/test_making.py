@@ -11,7 +11,7 @@ from unterbau.machine.machine import KINDS, bill_of, lay_out
 from unterbau.parts_list.bill import total_mass
 from unterbau.shop.hours import Pace, hours_of
 from unterbau.shop.lifting import WHOLE, Load, loads_of, who_lifts
-from unterbau.shop.making import does_not_matter, how_of, needs_of, needs_of_piece, usual_how, with_how
+from unterbau.shop.making import does_not_matter, how_of, needs_of, needs_of_piece, usual_how, ways_of, with_how
 from unterbau.shop.pieces import pieces_of
 from unterbau.shop.printed import Printing, print_of
 from unterbau.structure.stand import stand_lines
@@ -37,6 +37,15 @@ def test_who_makes_a_piece_is_as_usual_or_as_told() -> None:
     assert how_of(by_name["X plate"], "a", told, ("sheet-firm",)) == "make"
     assert how_of(by_name["X plate"], "b", told, ("sheet-firm",)) == "have made"
     assert len(with_how(told, "a", by_name["X plate"], "buy")) == 1
+
+
+def test_a_bar_is_not_printed_whatever_was_told_of_the_plate_before_it() -> None:
+    """No print is told of it, so its hours and its list can be worked out."""
+    beam = next(one for one in PIECES if "gantry beam" in one.names)
+    plate = next(one for one in PIECES if "X plate" in one.names)
+    assert "print" not in ways_of(beam)
+    assert "print" in ways_of(plate)
+    assert how_of(beam, "a", with_how((), "a", beam, "print"), ()) == usual_how(beam, ())
 
 
 def test_what_matters_follows_from_the_machine() -> None:

@@ -228,6 +228,9 @@ def test_who_makes_a_piece_hours_and_minutes(window: MainWindow, qtbot: QtBot) -
     station.choose("A")
     panel, page = station.panel, station.working.page
     qtbot.waitUntil(lambda: "within" in panel.needs.text())
+    piece = window.workshop.drawings.piece
+    assert piece is not None
+    assert (panel.how.findData("print") >= 0) == (piece.sort == "plate"), "bars are not printed"
     panel.how.setCurrentIndex(panel.how.findData("have made"))
     panel.how.activated.emit(panel.how.currentIndex())
     assert window.document.project.shop.made[0].how == "have made"

@@ -58,10 +58,15 @@ def usual_how(piece: ShopPiece, tools: tuple[str, ...]) -> How:
     return "make"
 
 
+def ways_of(piece: ShopPiece) -> tuple[How, ...]:
+    """Return who could make a piece: a printer makes plates, no bars."""
+    return tuple(one for one in HOWS if one != "print" or piece.sort == "plate")
+
+
 def how_of(piece: ShopPiece, candidate: str, told: tuple[MadeBy, ...], tools: tuple[str, ...]) -> How:
-    """Return who makes a piece: as told, or as usual."""
+    """Return who makes a piece: as told, or as usual; what was told of a plate that has become a bar may not do."""
     for one in told:
-        if one.candidate == candidate and one.piece in piece.names:
+        if one.candidate == candidate and one.piece in piece.names and one.how in ways_of(piece):
             return one.how
     return usual_how(piece, tools)
 

@@ -1,6 +1,6 @@
 """A list of values to choose from."""
 
-from PyQt6.QtCore import QEvent, Qt
+from PyQt6.QtCore import QEvent, QSignalBlocker, Qt
 from PyQt6.QtGui import QHelpEvent, QPaintEvent
 from PyQt6.QtWidgets import QComboBox, QSizePolicy, QStyle, QStyleOptionComboBox, QStylePainter, QToolTip, QWidget
 from typing_extensions import override
@@ -23,8 +23,16 @@ class ChoiceBox(QComboBox):
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMaxVisibleItems(14)
         self.setFont(font(0.92))
-        for value, words in choices:
-            self.addItem(words, value)
+        self.offer(choices)
+
+    def offer(self, choices: Choices) -> None:
+        """Offer these and no others."""
+        if choices == tuple((self.itemData(n), self.itemText(n)) for n in range(self.count())):
+            return
+        with QSignalBlocker(self):
+            self.clear()
+            for value, words in choices:
+                self.addItem(words, value)
 
     def show_value(self, value: object, words: str = "") -> None:
         """Show a value; one that is not in the list is added."""

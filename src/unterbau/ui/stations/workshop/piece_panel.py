@@ -16,7 +16,7 @@ from PyQt6.QtWidgets import (
 from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, bodies_of
 from unterbau.materials.material import material
-from unterbau.shop.making import HOWS, Need, does_not_matter
+from unterbau.shop.making import HOWS, Need, does_not_matter, ways_of
 from unterbau.shop.pieces import ShopPiece, hole_words
 from unterbau.structure.parts import Place
 from unterbau.ui.stations.workshop.piece_view import FACES, PieceView
@@ -55,6 +55,7 @@ class PiecePanel(QWidget):
 
     def show_how(self, piece: ShopPiece, how: str, needs: tuple[Need, ...]) -> None:
         """Show who makes a piece, and what of it matters."""
+        self.how.offer(tuple((one, one) for one in ways_of(piece)))
         self.how.show_value(how)
         words = [f"{one.words} within {tolerance_text(one.within, self._view.units)}" for one in needs[:2]]
         words.append(does_not_matter(piece, needs, self._view.units))
