@@ -31,7 +31,7 @@ class Ghosting(QObject):
         self.box.setMinimumWidth(round(15 * em()))
         self.box.setToolTip("another candidate's lines over this one, at one scale, tool tip on tool tip")
         row.addWidget(self.box)
-        self.box.activated.connect(lambda _: view.draw_soon())
+        self.box.activated.connect(lambda _: view.draw_later.start())
         view.drawn.connect(self._on_drawn)
         view.lens_changed.connect(self._on_lens)
         document.changed.connect(self._fill)
@@ -44,7 +44,7 @@ class Ghosting(QObject):
         self._view.use_lens("shape")
         self._fill()
         self.box.setCurrentIndex(max(self.box.findData(name), 0))
-        self._view.draw_soon()
+        self._view.draw_later.start()
 
     def _fill(self, *_: object) -> None:
         chosen = str(self.box.currentData() or "")

@@ -19,6 +19,7 @@ from unterbau.ui.stations.machine.change_bar import ChangeBar
 from unterbau.ui.stations.machine.checks_bar import ChecksBar
 from unterbau.ui.stations.machine.clash_bar import ClashBar
 from unterbau.ui.stations.machine.clash_picture import clashing
+from unterbau.ui.stations.machine.draw_later import DrawLater
 from unterbau.ui.stations.machine.head_drag import HeadDrag
 from unterbau.ui.stations.machine.head_place import HeadPlace
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
@@ -37,7 +38,6 @@ from unterbau.ui.widgets.labels import label
 from unterbau.units import force_text
 
 DRAWN = 0.05  # the largest movement is drawn as this share of the machine's size
-NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
 TICKS = 100  # slider steps per factor of ten
 SHARE_OF_ARROW = 0.13
 SWING = 40  # ms between pictures of a swinging mode
@@ -77,11 +77,10 @@ class MachineView(QWidget):
         self._swing = QTimer(self)
         self._swing.setSingleShot(True)
         self._swing.setInterval(SWING)
-        self._draw_later = QTimer(self)
-        self._draw_later.setSingleShot(True)
-        self._draw_later.setInterval(NUMBERS_FIRST)
+        self.draw_later = DrawLater(self)
         self._build()
-        self._draw_later.timeout.connect(self._draw)
+        self.draw_later.put_together.connect(self._put_together)
+        self.draw_later.draw.connect(self._draw)
         self.lenses.idClicked.connect(self._on_lens)
         self.factor.valueChanged.connect(self._on_factor)
         self.viewport.clicked.connect(self._on_clicked)
@@ -100,7 +99,7 @@ class MachineView(QWidget):
         self.checks_bar.chosen.connect(self.chosen)
         self.checks_bar.cure_asked.connect(self.behind.ask_cure)
         self.behind.cure.ready.connect(self.checks_bar.show_cure)
-        self.reach_bar.changed.connect(self._draw_later.start)
+        self.reach_bar.changed.connect(self.draw_later.start)
         self.reach_bar.head_wanted.connect(selection.move_head)
         self.shake_bar.chosen.connect(self._on_chosen)
         self.shake_bar.paused.connect(self._on_paused)
@@ -117,8 +116,8 @@ class MachineView(QWidget):
         """What is drawn."""
         return self._scene
 
-    def show_answers(self, machine: Machine, likely: LikelyAnswers, solved: Solved) -> None:
-        """Show a machine; the picture is drawn after the numbers."""
+    def show_answers(self, machine: Machine, likely: LikelyAnswers, solved: Solved, bands: bool = True) -> None:
+        """Show a machine; the picture is drawn after the numbers, and after their bands if these are not there yet."""
         if self._shown is None or self._shown[0] != machine or self._drawn_place != self._selection.place:
             self._scene = None
         self._drawn_place = self._selection.place
@@ -127,7 +126,10 @@ class MachineView(QWidget):
         self._shown = (machine, likely, solved)
         self.behind.show_machine(machine, self._selection.place)
         self._ask()
-        self._draw_later.start()
+        if bands or self._scene is not None:
+            self.draw_later.start()
+        else:
+            self.draw_later.start_before_bands()
 
     def show_brief(self, brief: Brief) -> None:
         """Check by another brief."""
@@ -137,7 +139,7 @@ class MachineView(QWidget):
     def show_cut(self, chosen: Cut) -> None:
         """Judge by another cut."""
         self.behind.use_cut(chosen)
-        self._draw_later.start()
+        self.draw_later.start()
 
     def use_lens(self, lens: str) -> None:
         """Look through another lens."""
@@ -146,13 +148,9 @@ class MachineView(QWidget):
             button.setChecked(True)
         self._on_lens(LENSES.index(lens))
 
-    def draw_soon(self) -> None:
-        """Draw after the numbers."""
-        self._draw_later.start()
-
     def draw_now(self) -> None:
         """Draw without waiting for the event loop."""
-        self._draw_later.stop()
+        self.draw_later.stop()
         self._draw()
 
     def png(self) -> bytes:
@@ -165,7 +163,7 @@ class MachineView(QWidget):
 
     def close_view(self) -> None:
         """Give the graphics back."""
-        self._draw_later.stop()
+        self.draw_later.stop()
         self._swing.stop()
         self.behind.close()
         self.viewport.close_view()
@@ -182,13 +180,19 @@ class MachineView(QWidget):
         if self._shown is not None and self.lens != "sizes":
             self._draw_scene(self.lens)
 
+    def _put_together(self) -> None:
+        if self._shown is None or self._scene is not None:
+            return
+        machine, _, solved = self._shown
+        self._scene = build_scene(bodies_of(machine, self._drawn_place, screws=True), solved.built)
+        self.viewport.show_scene(self._scene)
+
     def _draw_scene(self, lens: str) -> None:
         if self._shown is None:
             return
         machine, likely, solved = self._shown
-        if self._scene is None:
-            self._scene = build_scene(bodies_of(machine, self._drawn_place, screws=True), solved.built)
-            self.viewport.show_scene(self._scene)
+        self._put_together()
+        assert self._scene is not None
         flex = lens == "flex"
         u = self.movement()
         if flex and not self._factor_touched:
@@ -244,11 +248,11 @@ class MachineView(QWidget):
     def _on_behind(self) -> None:
         """Draw what came behind, where it is looked at."""
         if self.lens in FROM_BEHIND:
-            self._draw_later.start()
+            self.draw_later.start()
 
     def _on_chosen(self, answer: object) -> None:
         del answer
-        self._draw_later.start()
+        self.draw_later.start()
 
     def _on_paused(self, still: bool) -> None:
         if not still:
@@ -375,20 +379,20 @@ class MachineView(QWidget):
         self._pages.setCurrentIndex(1 if self.lens == "sizes" else 0)
         self._show_words(self.lens)
         self._ask()
-        self._draw_later.start()
+        self.draw_later.start()
         self.lens_changed.emit(self.lens)
 
     def _on_factor(self, value: int) -> None:
         del value
         self._factor_touched = True
-        self._draw_later.start()
+        self.draw_later.start()
 
     def _on_pull_changed(self) -> None:
-        self._draw_later.start()
+        self.draw_later.start()
 
     def _on_lit(self, key: str) -> None:
         del key
-        self._draw_later.start()
+        self.draw_later.start()
 
     def _on_clicked(self, key: str) -> None:
         if key:

@@ -181,7 +181,7 @@ class MachineStation(QWidget):
         self.view.lens_changed.connect(self._on_lens_changed)
         self.view.drawn.connect(self._on_drawn)
         self.view.checks_bar.cure_wanted.connect(self._on_cure)
-        self.changing.shown.connect(self.view.draw_soon)
+        self.changing.shown.connect(self.view.draw_later.start)
         self.changing.trouble.connect(self.trouble)
         self.view.drawing.dragged.connect(self._on_dragged)
         self.view.drawing.released.connect(self._document.end_gesture)
@@ -378,7 +378,7 @@ class MachineStation(QWidget):
         if self._selection.link not in self._known():
             self.choose_weakest()
         self._show_bench(machine, self._selection.link)
-        self.view.show_answers(machine, likely, solved)
+        self.view.show_answers(machine, likely, solved, self.feed.full(machine) is not None)
         if self.bench.accounts:
             self.accounts.ask(self.bench.accounts)
         self.candidates.show_cards()
@@ -394,4 +394,5 @@ class MachineStation(QWidget):
         self.readout.show_bands(full, targets(project.brief), may_miss(machine))
         self.candidates.show_cards()
         if full is not None:
+            self.view.draw_later.bands_are_there()
             self.view.behind.ask_shakes()
