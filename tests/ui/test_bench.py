@@ -42,6 +42,35 @@ def count(window: MainWindow, qtbot: QtBot, attribute: str, text: str) -> None:
     type_into(qtbot, edit, text)
 
 
+def test_what_comes_late_is_not_put_into_the_part_that_came_onto_the_bench(window: MainWindow, qtbot: QtBot) -> None:
+    """Typed and not taken, or solved behind, for a part that has made room: no fault, nothing is changed."""
+    choose(window, qtbot, TUBE)
+    click_link(window, qtbot, "gantry_beam")
+    bench, said = window.machine.bench, list[str]()
+    window.machine.trouble.connect(said.append)
+    qtbot.mouseClick(bench.own_wanted, Qt.MouseButton.LeftButton)
+    before = machine_of(window)
+    for edit in (bench.own.fields["height"].edit, bench.own.fields["width"].edit):
+        click_link(window, qtbot, "gantry_beam")
+        bench.own_wanted.setChecked(True)
+        edit.setFocus()
+        edit.selectAll()
+        qtbot.keyClicks(edit, "155 mm")
+        window.machine.choose_link("z_motor")
+        assert machine_of(window) == before
+    bench.own.chosen.emit("gantry_beam", "rhs-100x60x4")
+    assert machine_of(window) == before
+    window.machine.choose_link("x_plate")
+    thick = bench.form.controls["thickness"]
+    assert isinstance(thick, QuantityField)
+    thick.edit.setFocus()
+    thick.edit.selectAll()
+    qtbot.keyClicks(thick.edit, "33 mm")
+    window.machine.choose_link("z_guides")
+    assert machine_of(window) == before
+    assert not said
+
+
 def test_a_section_of_ones_own_by_its_dimensions(window: MainWindow, qtbot: QtBot) -> None:
     choose(window, qtbot, TUBE)
     click_link(window, qtbot, "gantry_beam")

@@ -105,12 +105,13 @@ class Bench(QWidget):
 
     def show_part(self, machine: Machine, key: str, prices: PriceBook, limit: str = "") -> None:
         """Put a part on the bench; `limit` says what stands against it."""
-        if key != self._key:
+        another = key != self._key
+        self._machine, self._key = machine, key  # first: what is typed and not yet taken was typed for another part
+        if another:
             self.own_wanted.setChecked(False)
             self.show_form()
             for page in self.findChildren(ScrolledPage):
                 page.to_top()
-        self._machine, self._key = machine, key
         chosen = part(machine, key)
         self.title.setText(link(machine, key).label)
         self._show_place()
@@ -125,7 +126,9 @@ class Bench(QWidget):
         self.own_wanted.setVisible(isinstance(chosen, Member))
         self.own.setVisible(isinstance(chosen, Member) and self.own_wanted.isChecked())
         if isinstance(chosen, Member):
-            self.own.show_section(chosen.section)
+            self.own.show_section(chosen.section, key)
+        else:
+            self.own.leave()
         steps = not isinstance(chosen, Sizes | Spindle | Stand)
         self.smaller.setVisible(steps)
         self.larger.setVisible(steps)
@@ -324,9 +327,11 @@ class Bench(QWidget):
     def _on_own_toggled(self, on: bool) -> None:
         self.own.setVisible(on)
 
-    def _on_own_chosen(self, name: str) -> None:
-        if self._machine is not None:
-            self.edited.emit(self._key, with_value(part(self._machine, self._key), "section", name), "section")
+    def _on_own_chosen(self, key: str, name: str) -> None:
+        """Take a section for the part that it was typed or solved for, if that is still on the bench."""
+        held = part(self._machine, key) if self._machine is not None and key == self._key else None
+        if isinstance(held, Member):
+            self.edited.emit(key, with_value(held, "section", name), "section")
 
     def _on_joint_chosen(self, index: int) -> None:
         if self._machine is None:

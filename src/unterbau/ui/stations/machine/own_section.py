@@ -32,12 +32,12 @@ SIZES = ("height", "width", "side", "diameter", "wall")
 class OwnSection(QWidget):
     """Fields for each size of the chosen shape."""
 
-    chosen = pyqtSignal(str)
-    """Name of the section."""
+    chosen = pyqtSignal(str, str)
+    """The part that it is for, and the name of the section."""
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._name = ""
+        self._name = self._key = ""
         self.shape = ChoiceBox("Shape of the section", tuple((one.id, one.label) for one in SHAPES), self)
         self.fields = {name: QuantityField(f"Section, {name}", "length", view, self) for name in SIZES}
         self._captions = {name: label(name, "muted", 0.92) for name in SIZES}
@@ -72,9 +72,16 @@ class OwnSection(QWidget):
         self.build.activated.connect(self._on_build)
         self.shape.activated.connect(self._on_shape)
 
-    def show_section(self, name: str) -> None:
-        """Show a section's sizes."""
-        self._name = name
+    def leave(self) -> None:
+        """Hold no part any more; what is being solved for one is not wanted."""
+        self._key = ""
+        self.solving.stop()
+
+    def show_section(self, name: str, key: str) -> None:
+        """Show the sizes of the section of a part."""
+        if key != self._key:
+            self.leave()
+        self._name, self._key = name, key
         kind = shape_of(name)
         self.shape.show_value(kind.id)
         sizes = sizes_of(name)
@@ -96,7 +103,7 @@ class OwnSection(QWidget):
             self.message.setText(str(error))
             return None
         dialog = DrawnSection(drawing, path.stem, self)
-        dialog.solved.connect(self._on_solved)
+        dialog.solved.connect(partial(self._on_solved, self._key))
         dialog.open()
         return dialog
 
@@ -133,7 +140,7 @@ class OwnSection(QWidget):
             self.message.setText(error.problem)
             return
         try:
-            self.chosen.emit(section(name).name)
+            self.chosen.emit(self._key, section(name).name)
         except InputError:
             self.solving.ask(name)
 
@@ -142,15 +149,15 @@ class OwnSection(QWidget):
         self.message.setText(f"solving the cross-section, {done * STEP:.0f} s …" if total else "")
 
     def _on_built(self, found: SolvedSection) -> None:
-        self.chosen.emit(register(found).name)
+        self.chosen.emit(self._key, register(found).name)
 
-    def _on_solved(self, found: SolvedSection) -> None:
-        self.chosen.emit(found.name)
+    def _on_solved(self, key: str, found: SolvedSection) -> None:
+        self.chosen.emit(key, found.name)
 
     def _on_shape(self, index: int) -> None:
         kind = shape(str(self.shape.itemData(index)))
         if self._name and kind != shape_of(self._name):
-            self.chosen.emit(section_of(kind, converted(self._name, kind)).name)
+            self.chosen.emit(self._key, section_of(kind, converted(self._name, kind)).name)
 
     def _on_size(self, name: str, value: float) -> None:
         kind = shape_of(self._name)
@@ -160,4 +167,4 @@ class OwnSection(QWidget):
             at_fault = error.where if error.where in kind.sizes else name
             self.fields[at_fault].refuse(error.problem.partition(": ")[2] or error.problem)
             return
-        self.chosen.emit(found.name)
+        self.chosen.emit(self._key, found.name)

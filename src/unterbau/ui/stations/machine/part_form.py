@@ -41,6 +41,7 @@ class PartForm(QWidget):
         """Show the part at a link of a machine of some kind."""
         fields = fields_of(kind, key, part)
         if fields != self._fields:
+            self._part = None  # what is typed and not yet taken was typed for another part
             self._build(fields)
         self._part, self._fields = part, fields
         for field in fields:
@@ -158,5 +159,5 @@ class PartForm(QWidget):
             self._emit(field, name)
 
     def _emit(self, field: Field, value: object) -> None:
-        if self._part is not None and value != value_of(self._part, field):
+        if self._part is not None and field in self._fields and value != value_of(self._part, field):
             self.edited.emit(with_value(self._part, field.attribute, value), field.attribute)
