@@ -52,6 +52,19 @@ def test_none_that_meets_it_names_the_nearest_and_why_it_falls_short() -> None:
     assert "too wide for the door" in found.sentences[0]
 
 
+def test_a_brief_that_only_carries_is_judged_by_numbers() -> None:
+    """What is only carried asks for none: numbers all the same, and none that is not one."""
+    brief, mill = replace(Brief(), process="carrying"), ColumnMill()
+    assert not any(targets(brief).stiffness)
+    found = standing("a", mill, answers(mill, Place()), brief, BOOK, Place())
+    assert np.isfinite(found.reach).all()
+    assert 0.0 < found.likely < 1e3
+    text = " ".join(
+        verdict((found, replace(found, name="b", likely=2 * found.likely, reach=2 * found.reach)), BOOK).sentences
+    )
+    assert "nan" not in text
+
+
 def test_common_doubt_is_taken_out_of_a_comparison() -> None:
     """A tenth stiffer in every draw is a difference though both bands overlap by far; own doubt hides it."""
     a, b = invented("a", 1.1, 1.0), invented("bb", 1.0, 1.0)

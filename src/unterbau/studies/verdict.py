@@ -29,6 +29,10 @@ WORTH = 1.03
 """Two that are likely closer than this in what they reach are not told apart, however narrow the doubt."""
 
 
+NOTHING_CUT = 1e6
+"""What machines are set against where the brief wants no stiffness, N/m."""
+
+
 @dataclass(frozen=True, slots=True)
 class Standing:
     """How a candidate stands towards a brief."""
@@ -105,16 +109,24 @@ def standing(
     drawn = uncertain.drawn(components(solved, u, u))
     x, y, z = (matters_words(owners(machine, solved, uncertain, axis)) for axis in range(3))
     here = np.diag(found.likely.compliance)
-    wanted = np.array(targets(brief).stiffness)
+    wanted = _wanted(brief)
     worst = np.array([band.likely for band in found.worst])
     # At the weakest place the doubt is as wide, for its likely value, as that here.
-    reach = (worst / wanted)[:, None] * here[:, None] / drawn
     likely = worst / wanted
+    reach = likely[:, None] * here[:, None] / drawn
     conflicts = tuple(one.words for one in budget(machine, brief, book, units).conflicts)
     return Standing(
         name, reach.min(axis=0), float(likely.min()), AXES[int(likely.argmin())], found.likely.mass,
         cost_of(machine, book).money, conflicts, doubt=(x, y, z),
     )  # fmt: skip
+
+
+def _wanted(brief: Brief) -> FloatArray:
+    """Return the stiffness that is wanted along x, y, z, N/m; a brief that only carries wants all axes alike."""
+    wanted = np.array(targets(brief).stiffness)
+    if not (wanted > 0.0).any():
+        return np.full(3, NOTHING_CUT)
+    return np.where(wanted > 0.0, wanted, 1e-6 * wanted.max())
 
 
 def paired(a: Standing, b: Standing) -> Pair:
