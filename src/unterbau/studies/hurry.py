@@ -11,7 +11,7 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.connected import connected
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.structure.parts import Place
-from unterbau.studies.bands import Pieces, band, components, pieces
+from unterbau.studies.bands import band, components, pieces
 from unterbau.studies.compliance import Solved, solve
 from unterbau.studies.loads import TIP, pull
 
@@ -49,11 +49,7 @@ def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
     Raises:
         InputError: The machine cannot be built or solved.
     """
-    return hurry_of(machine, solve(machine, place, "likely"), pieces(machine, place))
-
-
-def hurry_of(machine: Machine, solved: Solved, uncertain: Pieces) -> tuple[Hurry, ...]:
-    """Return what each axis does while it speeds up, its drive holding."""
+    solved, uncertain = solve(machine, place, "likely"), pieces(machine, place)
     moved = left_behind(machine, solved)
     drawn = [uncertain.drawn(components(solved, *pairs_of(solved, u))) for u in moved.values()]
     return tuple(hurried(machine, solved, axis, moved[axis], some) for axis, some in zip(moved, drawn, strict=True))

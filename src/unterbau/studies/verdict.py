@@ -29,8 +29,10 @@ WORTH = 1.03
 """Two that are likely closer than this in what they reach are not told apart, however narrow the doubt."""
 
 
-NOTHING_CUT = 1e6
-"""What machines are set against where the brief wants no stiffness, N/m."""
+NO_STIFFNESS = 1e-3
+"""What machines are set against where the brief wants no stiffness, N/m: all meet it."""
+ANY = 1e5
+"""So many times what is wanted is any target at all."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,7 +127,7 @@ def _wanted(brief: Brief) -> FloatArray:
     """Return the stiffness that is wanted along x, y, z, N/m; a brief that only carries wants all axes alike."""
     wanted = np.array(targets(brief).stiffness)
     if not (wanted > 0.0).any():
-        return np.full(3, NOTHING_CUT)
+        return np.full(3, NO_STIFFNESS)
     return np.where(wanted > 0.0, wanted, 1e-6 * wanted.max())
 
 
@@ -162,13 +164,17 @@ def verdict(rows: tuple[Standing, ...], book: PriceBook, units: Units = "mm") ->
 
 
 def _times(share: float) -> str:
+    if share > ANY:
+        return "any target (the brief asks for no stiffness)"
     return f"{number_text(share)} of the target" if share < 1.0 else f"{number_text(share)} times the target"
 
 
 def _best(best: Standing, meeting: int, book: PriceBook) -> str:
     band = best.band
     ends = f"({number_text(band.low)} to {number_text(band.high)})"
-    reached = f"{_times(best.likely)} at its weakest place along {best.axis} {ends}"
+    reached = _times(best.likely)
+    if best.likely <= ANY:
+        reached += f" at its weakest place along {best.axis} {ends}"
     if best.meets:
         which = "the cheapest of those that meet it" if meeting > 1 else "the only one that meets it"
         price = f"{money_text(best.money, book)}{_fails(best)}"
