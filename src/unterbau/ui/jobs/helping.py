@@ -16,6 +16,7 @@ from typing import Any
 from unterbau.errors import UnterbauError
 from unterbau.kept import keep_more
 from unterbau.progress import Cancelled
+from unterbau.ui.jobs import fault
 from unterbau.ui.jobs.heap import keep_small, trim
 
 LESS = 0.5
@@ -65,8 +66,8 @@ def _outcome(study: Callable[..., Any], asked: tuple[Any, ...], told: _Told) -> 
         return CANCELLED, None
     except UnterbauError as error:
         return REFUSED, str(error)
-    except Exception as error:  # a fault of ours: told in a sentence, never a traceback
-        return REFUSED, f"this could not be computed ({type(error).__name__}: {error})"
+    except Exception as error:  # told in a sentence, never a traceback
+        return REFUSED, fault.told(error)
 
 
 def _listen(pipe: "Connection[Any, Any]", wanted: "SimpleQueue[Wanted | None]", stopped: set[int]) -> None:

@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 from unterbau.errors import UnterbauError
 from unterbau.progress import Cancelled, Progress
+from unterbau.ui.jobs import fault
 
 EVERY = 0.25
 """Seconds between what is told of an answer that is not whole yet."""
@@ -45,8 +46,8 @@ class _Runner(QRunnable):
             outcome, value = "cancelled", None
         except UnterbauError as error:
             outcome, value = "failed", str(error)
-        except Exception as error:  # a fault of ours: told in a sentence, never a traceback
-            outcome, value = "failed", f"this could not be computed ({type(error).__name__}: {error})"
+        except Exception as error:  # told in a sentence, never a traceback
+            outcome, value = "failed", fault.told(error)
         if self.stop.is_set():
             outcome, value = "cancelled", None
         self.relay.finished.emit(outcome, value)

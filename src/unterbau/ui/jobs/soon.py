@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtCore import QObject, Qt, pyqtSignal
 
 from unterbau.errors import UnterbauError
+from unterbau.ui.jobs import fault
 
 PATIENCE = 0.08  # s for which the window may stand still
 
@@ -63,8 +64,8 @@ class Soon(QObject):
             self.answered.emit(asked, done.result())
         except UnterbauError as error:
             self.failed.emit(asked, str(error))
-        except Exception as error:  # a fault of ours: told in a sentence, never a traceback
-            self.failed.emit(asked, f"this could not be computed ({type(error).__name__}: {error})")
+        except Exception as error:  # told in a sentence, never a traceback
+            self.failed.emit(asked, fault.told(error))
         if wanted is None or self._running is not None:
             return
         try:
