@@ -30,7 +30,7 @@ from unterbau.machine.machine import Machine, lay_out, to_frame
 from unterbau.mechanics import assembly, lapack
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.assembly import System
-from unterbau.mechanics.modes import BLOCK, mass_band, solve_modes
+from unterbau.mechanics.modes import BLOCK, solve_modes
 from unterbau.mechanics.statics import energies, solve_statics
 from unterbau.model.built import Built
 from unterbau.shop.bars import bar_plans
@@ -105,7 +105,7 @@ def own_rows(built: Built) -> dict[str, float]:
     """Return what our own job takes, whole and by stages, and the bare calls inside, s."""
     loads = loads_of(built)
     solved = solve_statics(built.frame, loads)
-    system, blocks, mass = solved.system, blocks_of(solved.system), mass_band(solved.system)
+    system, blocks, mass = solved.system, blocks_of(solved.system), assembly.mass_band(solved.system)
     n = len(system.numbering.order)
     factor, _ = lapack.band_cholesky(system.band)
     right = np.random.default_rng(1).standard_normal((n, len(CASES)))

@@ -11,7 +11,7 @@ from unterbau.files.frame_json import solve_document, to_arrays
 from unterbau.mechanics import assembly, lapack
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.factor import factorise, scale_band, unit_scale
-from unterbau.mechanics.modes import halve, mass_band, settled_modes, solve_modes
+from unterbau.mechanics.modes import halve, settled_modes, solve_modes
 from unterbau.mechanics.numbering import number
 
 
@@ -74,7 +74,7 @@ def test_band_routines_equal_dense_ones() -> None:
 def test_modes_equal_the_dense_eigenproblem(seed: int, count: int) -> None:
     frame, _ = to_arrays(read(random_frame(seed)))
     system = assembly.assemble(frame)
-    K, M = dense(system.band), dense(mass_band(system))
+    K, M = dense(system.band), dense(assembly.mass_band(system))
     wanted = np.sqrt(eigh(K, M, eigvals_only=True)) / (2 * np.pi)
     found = solve_modes(system, count)
     n = min(count, len(wanted))

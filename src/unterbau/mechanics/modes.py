@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
+from unterbau.mechanics import assembly, beam, placed_plate, spring
 from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.band_product import BandProduct
@@ -42,7 +42,7 @@ def solve_modes(system: System, count: int) -> Modes:
     n_nodes = len(system.elements.frame.nodes)
     if n == 0 or count == 0:
         return Modes(np.zeros(0), np.zeros(0), np.zeros((0, n_nodes, 6)))
-    product = BandProduct(mass_band(system))
+    product = BandProduct(assembly.mass_band(system))
     eigenvalues, free = _dominant(system, product, min(count, n))
     u = assembly.expand(system, free).T.reshape(len(eigenvalues), n_nodes, 6)
     frequency = 1 / (2 * np.pi * np.sqrt(eigenvalues))
@@ -92,17 +92,6 @@ def halve(frame: Frame) -> Frame:
         fixed=np.vstack([frame.fixed, np.zeros((nb, 6), dtype=bool)]),
         node_names=(*frame.node_names, *(f"middle of {b}" for b in range(nb))),
     )
-
-
-def mass_band(system: System) -> FloatArray:
-    """Return the mass matrix of the free freedoms, lower band."""
-    elements = system.elements
-    Mb = beam.consistent_mass(elements.frame.beams, elements.beams)
-    masses = elements.frame.masses
-    dofs = 6 * masses.node[:, None] + np.arange(6)
-    batches = [*assembly.beam_mass_batches(elements, Mb), (dofs, rigid_body.mass_matrices(masses))]
-    values = np.concatenate([m.ravel() for _, m in assembly.resolve(batches, elements.links)])
-    return assembly.fill_band(system.mass_target, values, system.numbering)
 
 
 def _dominant(system: System, M: BandProduct, count: int) -> tuple[FloatArray, FloatArray]:

@@ -1,8 +1,7 @@
-"""Numbering of the freedoms for a small band (reverse Cuthill–McKee), cached by topology."""
+"""Numbering of the freedoms for a small band (reverse Cuthill–McKee)."""
 
 import itertools
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
@@ -18,9 +17,6 @@ class Numbering:
     half_bandwidth: int
     target: IntArray
     """For each entry of the element matrices: flat place in the band, or the last, unused place."""
-    rows: IntArray
-    columns: IntArray
-    """Equation numbers of the kept entries' places, aligned with `target`."""
 
 
 def number(dofs: IntArray, splits: tuple[int, ...], free: IntArray, n_nodes: int) -> Numbering:
@@ -32,13 +28,6 @@ def number(dofs: IntArray, splits: tuple[int, ...], free: IntArray, n_nodes: int
         free: The free freedoms, ascending.
         n_nodes: Number of nodes.
     """
-    return _number(dofs.tobytes(), splits, free.tobytes(), n_nodes)
-
-
-@lru_cache(maxsize=32)
-def _number(dofs_key: bytes, splits: tuple[int, ...], free_key: bytes, n_nodes: int) -> Numbering:
-    dofs = np.frombuffer(dofs_key, dtype=np.intp)
-    free = np.frombuffer(free_key, dtype=np.intp)
     is_free = np.zeros(6 * n_nodes, dtype=bool)
     is_free[free] = True
     neighbours: list[set[int]] = [set() for _ in range(n_nodes)]
@@ -71,7 +60,7 @@ def _targets(dofs: IntArray, splits: tuple[int, ...], equation: IntArray, order:
     width = int((row - column)[kept].max()) if kept.any() else 0
     unused = len(order) * (width + 1)
     target = np.where(kept, column * (width + 1) + row - column, unused)
-    return Numbering(order, width, target, row, column)
+    return Numbering(order, width, target)
 
 
 def _reverse_cuthill_mckee(neighbours: list[set[int]]) -> list[int]:

@@ -2,7 +2,7 @@
 
 Each connected set of rigidly joined nodes is reduced by itself to row echelon form with
 the largest entry as pivot; a pivot's freedom depends on the rest of its row. Sets of the same
-shape are reduced once.
+numbers are reduced once.
 """
 
 from dataclasses import dataclass, field
@@ -12,6 +12,7 @@ import numpy as np
 
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.frame import Springs
+from unterbau.mechanics.rigid_sets import alike_in
 from unterbau.mechanics.spring import SpringElements
 
 REDUNDANT = 1e-10  # a row left below this share of its first size says nothing new
@@ -40,6 +41,11 @@ class Links:
     factors: FloatArray
     """Filled up with 0, shape (d, m)."""
     sets: tuple[RigidSet, ...] = field(repr=False)
+
+    @property
+    def used(self) -> BoolArray:
+        """Which factors are not filled up, shape (d, m)."""
+        return np.asarray(self.factors != 0.0)
 
     def pass_on(self, loads: FloatArray) -> None:
         """Add loads at dependent freedoms, (n, k), to those they follow."""
@@ -72,100 +78,27 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
     rows = np.flatnonzero(elements.rigid.any(axis=1))
     if not len(rows):
         return NONE
-    sets = _rigid_sets(_connected(rows, springs), springs, elements, fixed, size)
-    held = fixed.ravel()
-    found = [_dependent(one, held, size) for one in sets]
-    width = max((followed.shape[1] for _, followed, _ in found), default=1)
-    dependent, masters, factors = [], [], []
-    for one, (pivots, followed, values) in zip(sets, found, strict=True):
-        wider = np.minimum(np.arange(width), followed.shape[1] - 1)
-        beyond = np.arange(width) >= followed.shape[1]
-        dependent.append(one.dofs[pivots])
-        masters.append(one.dofs[followed[:, wider]])
-        factors.append(np.where(beyond, 0.0, values[:, wider]))
-    return Links(np.concatenate(dependent), np.concatenate(masters), np.concatenate(factors), sets)
-
-
-def _connected(rows: IntArray, springs: Springs) -> list[list[int]]:
-    root: dict[int, int] = {}
-
-    def find(node: int) -> int:
-        while root.setdefault(node, node) != node:
-            node = root[node]
-        return node
-
-    ends = list(zip(rows.tolist(), springs.i[rows].tolist(), springs.j[rows].tolist(), strict=True))
-    for _, i, j in ends:
-        if j >= 0:
-            root[find(i)] = find(j)
-    found: dict[int, list[int]] = {}
-    for s, i, _ in ends:
-        found.setdefault(find(i), []).append(s)
-    return list(found.values())
-
-
-def _rigid_sets(
-    every: list[list[int]], springs: Springs, elements: SpringElements, fixed: BoolArray, size: float
-) -> tuple[RigidSet, ...]:
-    """Return the sets in order; those that are joined alike, and hold no support, at once."""
-    held = np.asarray(fixed.any(axis=1))
-    first, second = springs.i.tolist(), springs.j.tolist()
-    alike: dict[tuple[tuple[int, int], ...], list[tuple[int, list[int]]]] = {}
-    found: dict[int, RigidSet] = {}
-    for place, members in enumerate(every):
-        nodes = sorted({node for s in members for node in (first[s], second[s]) if node >= 0})
-        if held[nodes].any():
-            found[place] = _rigid_set(members, springs, elements, fixed, size)
-            continue
-        where = {node: n for n, node in enumerate(nodes)}
-        joined = tuple((where[first[s]], where.get(second[s], -1)) for s in members)
-        alike.setdefault(joined, []).append((place, nodes))
-    for joined, sets in alike.items():
-        places, nodes_of = [place for place, _ in sets], np.array([nodes for _, nodes in sets])
-        dofs = (6 * nodes_of[:, :, None] + np.arange(6)).reshape(len(sets), -1)
-        springs_of = np.array([every[place] for place in places])
-        blocks = np.zeros((len(sets), len(joined), 6, nodes_of.shape[1], 6))
-        for n, (i, j) in enumerate(joined):
-            G = elements.G[springs_of[:, n]]
-            blocks[:, n, :, i] += G[:, :, :6]
-            if j >= 0:
-                blocks[:, n, :, j] += G[:, :, 6:]
-        rows = _scaled(blocks.reshape(*blocks.shape[:3], -1), dofs[:, None, None], size)
-        for place, own, some, rigid in zip(places, dofs, rows, elements.rigid[springs_of], strict=True):
-            found[place] = RigidSet(own, some[rigid], 0)
-    return tuple(found[place] for place in range(len(every)))
-
-
-def _rigid_set(
-    members: list[int], springs: Springs, elements: SpringElements, fixed: BoolArray, size: float
-) -> RigidSet:
-    i, j = springs.i[members], springs.j[members]
-    nodes = np.unique(np.concatenate([i, j[j >= 0]]))
-    dofs = (6 * nodes[:, None] + np.arange(6)).ravel()
-    held = np.flatnonzero(fixed[nodes].ravel())
-    blocks = np.zeros((len(members), 6, len(nodes), 6))
-    each = np.arange(len(members))
-    G = elements.G[members]
-    blocks[each, :, np.searchsorted(nodes, i)] += G[:, :, :6]
-    other = np.flatnonzero(j >= 0)
-    blocks[other, :, np.searchsorted(nodes, j[other])] += G[other, :, 6:]
-    rows = blocks.reshape(len(members), 6, -1)[elements.rigid[members]]
-    if len(held):
-        rows = np.vstack([np.eye(len(dofs))[held], rows])
-    return RigidSet(dofs, _scaled(rows, dofs, size), len(held))
-
-
-def _scaled(rows: FloatArray, dofs: IntArray, size: float) -> FloatArray:
-    turn = dofs % 6 >= 3
-    scaled = np.where(turn, rows / size, rows)
-    largest = np.abs(scaled).max(axis=-1, keepdims=True)
-    return np.asarray(np.where(turn, scaled * size, scaled) / largest)
-
-
-def _dependent(one: RigidSet, fixed: BoolArray, size: float) -> Row:
-    """Return the set's dependent freedoms, what they follow and by which factors, by their places in it."""
-    turns = one.dofs % 6 >= 3
-    return _reduced(one.rows.round(13).tobytes(), len(one.rows), turns.tobytes(), fixed[one.dofs].tobytes(), size)
+    ends = np.stack([springs.i[rows], springs.j[rows]])
+    sorts = alike_in(ends.tobytes(), elements.rigid[rows].tobytes(), fixed.tobytes())
+    found: dict[int, tuple[RigidSet, Row]] = {}
+    for sort in sorts:
+        C = sort.constraints(elements.G[rows[sort.springs]], size)
+        turns, held = sort.turns.tobytes(), sort.held.tobytes()
+        for place, dofs, mine, rounded in zip(sort.places, sort.dofs, C, C.round(13), strict=True):
+            follow = _reduced(rounded.tobytes(), len(mine), turns, held, size)
+            found[place] = RigidSet(dofs, mine, sort.n_support), follow
+    every = [found[place] for place in range(len(found))]
+    width = max((followed.shape[1] for _, (_, followed, _) in every), default=1)
+    count = sum(len(pivots) for _, (pivots, _, _) in every)
+    dependent, masters, factors = np.empty(count, np.intp), np.empty((count, width), np.intp), np.zeros((count, width))
+    start = 0
+    for one, (pivots, followed, values) in every:
+        mine, used = slice(start, start + len(pivots)), followed.shape[1]
+        dependent[mine] = one.dofs[pivots]
+        masters[mine, :used], factors[mine, :used] = one.dofs[followed], values
+        masters[mine, used:] = masters[mine, used - 1 : used]
+        start = mine.stop
+    return Links(dependent, masters, factors, tuple(one for one, _ in every))
 
 
 @lru_cache(maxsize=4096)

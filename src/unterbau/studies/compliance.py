@@ -28,8 +28,8 @@ class Solved:
         """About what it takes of the memory: its matrices."""
         system = self.statics.system
         plates = [array for one in system.elements.plates for array in (one.K, one.follow, one.inner)]
-        numbers = (system.numbering.target, system.numbering.order, system.mass_target)
-        return 2 * system.band.nbytes + self.statics.u.nbytes + sum(one.nbytes for one in (*plates, *numbers))
+        turned = [one for one in system.turned if one is not None]
+        return 2 * system.band.nbytes + self.statics.u.nbytes + sum(one.nbytes for one in (*plates, *turned))
 
 
 def solve(machine: Machine, place: Place, level: Level) -> Solved:
