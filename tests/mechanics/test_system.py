@@ -8,7 +8,7 @@ from scipy.linalg import eigh
 
 from tests.frames import cantilever, random_frame, read
 from unterbau.files.frame_json import solve_document, to_arrays
-from unterbau.mechanics import assembly, lapack
+from unterbau.mechanics import assembly
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.factor import factorise, scale_band, unit_scale
 from unterbau.mechanics.modes import halve, settled_modes, solve_modes
@@ -63,7 +63,6 @@ def test_band_routines_equal_dense_ones() -> None:
     frame, _ = to_arrays(read(random_frame(7)))
     band = assembly.assemble(frame).band
     right = np.random.default_rng(0).standard_normal((band.shape[1], 3))
-    assert lapack.band_multiply(band, right) == pytest.approx(dense(band) @ right, rel=1e-9)
     solved = factorise(band).solve(right)
     assert dense(band) @ solved == pytest.approx(right, rel=1e-6, abs=1e-8)
     scale = unit_scale(band[0])
@@ -74,7 +73,9 @@ def test_band_routines_equal_dense_ones() -> None:
 def test_modes_equal_the_dense_eigenproblem(seed: int, count: int) -> None:
     frame, _ = to_arrays(read(random_frame(seed)))
     system = assembly.assemble(frame)
-    K, M = dense(system.band), dense(assembly.mass_band(system))
+    K = dense(system.band)
+    M = assembly.mass_matrix(system).times(np.eye(len(K)))
+    assert np.array_equal(M, M.T)
     wanted = np.sqrt(eigh(K, M, eigvals_only=True)) / (2 * np.pi)
     found = solve_modes(system, count)
     n = min(count, len(wanted))

@@ -7,10 +7,11 @@ import numpy as np
 from unterbau.mechanics import beam, condensation, followed, placed_plate, rigid_body, rigid_link, spring
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.beam import BeamElements
-from unterbau.mechanics.condensation import CondensedHost
+from unterbau.mechanics.condensation import CondensedHost, CondensedHosts
 from unterbau.mechanics.factor import Factor, factorise
 from unterbau.mechanics.followed import Batch, Plan, Turns
 from unterbau.mechanics.frame import Frame
+from unterbau.mechanics.mass_matrix import MassMatrix
 from unterbau.mechanics.numbering import Numbering
 from unterbau.mechanics.placed_plate import PlacedPlate
 from unterbau.mechanics.rigid_link import Links
@@ -29,13 +30,13 @@ class Elements:
     beams: BeamElements
     springs: SpringElements
     links: Links
-    hosts: tuple[CondensedHost, ...]
+    hosts: tuple[CondensedHosts, ...]
     plates: tuple[PlacedPlate, ...] = ()
 
     @property
     def condensed(self) -> tuple[CondensedHost | PlacedPlate, ...]:
         """Elements with interior points."""
-        return (*self.hosts, *self.plates)
+        return (*(one for alike in self.hosts for one in alike), *self.plates)
 
     @property
     def frame(self) -> Frame:
@@ -68,7 +69,7 @@ def build_elements(frame: Frame) -> tuple[Elements, list[Batch]]:
     beams = beam.build(whole.nodes, whole.beams)
     springs = spring.build(whole.nodes, whole.springs)
     Kb, Ks = beam.stiffness(beams), spring.stiffness(springs)
-    hosts = tuple(condensation.condense(host, whole, Kb, Ks) for host in parts.hosts)
+    hosts = condensation.condense(parts.hosts, whole, Kb, Ks)
     plates = tuple(placed_plate.place(plate) for plate in whole.plates)
     size = float(np.ptp(whole.nodes, axis=0).max()) or 1.0
     links = rigid_link.eliminate(whole.springs, springs, whole.fixed, size)
@@ -76,7 +77,7 @@ def build_elements(frame: Frame) -> tuple[Elements, list[Batch]]:
     batches = [
         (_pair_dofs(whole.springs.i[plain_s], whole.springs.j[plain_s]), Ks[plain_s]),
         (_pair_dofs(whole.beams.i[plain_b], whole.beams.j[plain_b]), Kb[plain_b]),
-        *((host.retained[None], host.K[None]) for host in hosts),
+        *((alike.retained, alike.K) for alike in hosts),
         *((plate.retained[None], plate.K[None]) for plate in plates),
     ]
     return Elements(parts, beams, springs, links, hosts, plates), batches
@@ -89,26 +90,21 @@ def assemble(frame: Frame) -> System:
     for plate in elements.plates:
         held[plate.interior] = True
     bodies = 6 * frame.masses.node[:, None] + np.arange(6)
-    plan = followed.plan_of([*(dofs for dofs, _ in stiffness), bodies], elements.links, held)
+    plan = followed.plan_of([*(dofs for dofs, _ in stiffness), bodies], MASSIVE, elements.links, held)
     turned = followed.turns(plan, elements.links)
     values = followed.entries(plan, turned, 0, [matrices for _, matrices in stiffness])
-    band = fill_band(plan.target(slice(0, len(stiffness))), values, plan.numbering)
+    band = fill_band(plan.numbering.target[: len(values)], values, plan.numbering)
     return System(elements, plan, turned, band, factorise(band))
 
 
-def mass_band(system: System) -> FloatArray:
-    """Return the mass matrix of the free freedoms, lower band."""
+def mass_matrix(system: System) -> MassMatrix:
+    """Return the mass matrix of the free freedoms."""
     elements, plan = system.elements, system.plan
     parts, whole = elements.split, elements.frame
     Mb = beam.consistent_mass(whole.beams, elements.beams)
-    hosts = (
-        condensation.condense_mass(host, condensed, Mb)[None]
-        for host, condensed in zip(parts.hosts, elements.hosts, strict=True)
-    )
-    plates = (one.M[None] for one in elements.plates)
+    hosts, plates = (alike.mass(Mb) for alike in elements.hosts), (one.M[None] for one in elements.plates)
     matrices = [Mb[parts.plain_beams], *hosts, *plates, rigid_body.mass_matrices(whole.masses)]
-    values = followed.entries(plan, system.turned, MASSIVE, matrices)
-    return fill_band(plan.target(slice(MASSIVE, MASSIVE + len(matrices))), values, plan.numbering)
+    return MassMatrix(plan.heavy, followed.entries(plan, system.turned, MASSIVE, matrices))
 
 
 def fill_band(target: IntArray, values: FloatArray, numbering: Numbering) -> FloatArray:
@@ -132,7 +128,10 @@ def solve(system: System, loads: FloatArray, plates: bool = True) -> FloatArray:
     elements, order = system.elements, system.numbering.order
     f = loads.copy()
     for one in elements.condensed if plates else ():
-        f[one.retained] += one.follow.T @ f[one.interior]
+        inside = loads[one.interior]
+        loaded = np.flatnonzero(inside.any(axis=0))
+        if len(loaded):
+            f[one.retained[:, None], loaded] += one.follow.T @ inside[:, loaded]
     elements.links.pass_on(f)
     free = system.factor.solve(f[order]) if f[order].size else np.zeros((len(order), f.shape[1]))
     return expand(system, free, loads, plates)
@@ -169,8 +168,12 @@ def expand(system: System, free: FloatArray, loads: FloatArray | None = None, pl
     elements.links.follow(u)
     for one in elements.condensed if plates else ():
         u[one.interior] = one.follow @ u[one.retained]
-        if loads is not None:
-            u[one.interior] += one.inner @ loads[one.interior]
+        if loads is None:
+            continue
+        inside = loads[one.interior]
+        loaded = np.flatnonzero(inside.any(axis=0))
+        if len(loaded):
+            u[one.interior[:, None], loaded] += one.inner @ inside[:, loaded]
     return u
 
 

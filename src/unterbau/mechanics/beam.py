@@ -13,7 +13,8 @@ import numpy as np
 from unterbau.mechanics.arrays import FloatArray, axes_from, cross_matrices
 from unterbau.mechanics.frame import Beams
 
-GAUSS_POINTS, GAUSS_WEIGHTS = np.polynomial.legendre.leggauss(4)
+CUBES = 1.0 / (np.arange(4)[:, None] + np.arange(4) + 1.0)
+"""Integrals from 0 to 1 of products of 1, x, x², x³."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +40,7 @@ def build(nodes: FloatArray, beams: Beams) -> BeamElements:
     span = nodes[beams.j] + beams.offset_j - start
     length = np.linalg.norm(span, axis=1)
     axes = axes_from(span, beams.up)
-    F = flexibility(beams, length, length)
+    F = flexibility_powers(beams, length).sum(axis=1)
     G = relative_movement(axes, beams.offset_i + span, beams.offset_j)
     return BeamElements(length, axes, span, G, F, np.asarray(np.linalg.inv(F), dtype=float))
 
@@ -73,20 +74,33 @@ def shear_flexibility(beams: Beams) -> tuple[FloatArray, FloatArray]:
 
 def flexibility(beams: Beams, length: FloatArray, x: FloatArray) -> FloatArray:
     """Return the movement at x (local) by forces N Vy Vz T My Mz at end j, end i held, (n, 6, 6)."""
+    powers = (x / length)[:, None] ** np.arange(1, 4)
+    return np.asarray(np.einsum("nk,nkab->nab", powers, flexibility_powers(beams, length)))
+
+
+def flexibility_powers(beams: Beams, length: FloatArray) -> FloatArray:
+    """Return the movement at x (local) by forces N Vy Vz T My Mz at end j, end i held: by x, x² and x³.
+
+    Returns:
+        What goes with x/L, (x/L)² and (x/L)³, shape (n, 3, 6, 6); their sum is that of end j.
+    """
     yy, zz, yz = bending_flexibility(beams)
     sy, sz = shear_flexibility(beams)
-    one = x * x / 2
-    turn = length * x - one
-    move = length * one - x**3 / 6
-    F = np.zeros((len(beams), 6, 6))
-    F[:, 0, 0] = x / (beams.E * beams.A)
-    F[:, 1, 1], F[:, 1, 2], F[:, 1, 4], F[:, 1, 5] = zz * move + sy * x, -yz * move, yz * one, zz * one
-    F[:, 2, 1], F[:, 2, 2], F[:, 2, 4], F[:, 2, 5] = -yz * move, yy * move + sz * x, -yy * one, -yz * one
-    F[:, 4, 1], F[:, 4, 2], F[:, 4, 4], F[:, 4, 5] = yz * turn, -yy * turn, yy * x, yz * x
-    F[:, 5, 1], F[:, 5, 2], F[:, 5, 4], F[:, 5, 5] = zz * turn, -yz * turn, yz * x, zz * x
+    F = np.zeros((len(beams), 3, 6, 6))
+    first, second, third = F.transpose(1, 2, 3, 0)
+    L, half = length, length**2 / 2
+    first[0, 0] = L / (beams.E * beams.A)
+    first[1, 1], first[2, 2] = sy * L, sz * L
+    first[4, 4], first[4, 5], first[5, 4], first[5, 5] = yy * L, yz * L, yz * L, zz * L
+    first[4, 1], first[4, 2], first[5, 1], first[5, 2] = 2 * yz * half, -2 * yy * half, 2 * zz * half, -2 * yz * half
+    second[1, 1], second[1, 2], second[1, 4], second[1, 5] = zz * L * half, -yz * L * half, yz * half, zz * half
+    second[2, 1], second[2, 2], second[2, 4], second[2, 5] = -yz * L * half, yy * L * half, -yy * half, -yz * half
+    second[4, 1], second[4, 2], second[5, 1], second[5, 2] = -yz * half, yy * half, -zz * half, yz * half
+    cube = L**3 / 6
+    third[1, 1], third[1, 2], third[2, 1], third[2, 2] = -zz * cube, yz * cube, yz * cube, -yy * cube
     # Forces act at the centroid, twist is about the shear centre: torque T + zs·Vy − ys·Vz.
-    lever = np.stack([beams.zs, -beams.ys, np.ones(len(beams))], axis=1)
-    F[:, 1:4, 1:4] += (x / (beams.G * beams.J))[:, None, None] * lever[:, :, None] * lever[:, None, :]
+    lever = np.stack([beams.zs, -beams.ys, np.ones(len(beams))])
+    first[1:4, 1:4] += L / (beams.G * beams.J) * lever[:, None] * lever[None]
     return F
 
 
@@ -98,27 +112,23 @@ def stiffness(elements: BeamElements) -> FloatArray:
 def consistent_mass(beams: Beams, elements: BeamElements) -> FloatArray:
     """Return consistent mass matrices with rotary inertia, shape (n, 12, 12).
 
-    The movement inside the beam is that of the static solution between its ends, so the
-    quadrature of four points is exact (the integrand has degree six).
+    The movement inside the beam is that of the static solution between its ends, a cubic.
     """
-    n, L = len(beams), elements.length
-    force = elements.S @ elements.G
+    n, force = len(beams), elements.S @ elements.G
+    N = np.empty((n, 4, 6, 12))  # movement inside by 1, x/L, (x/L)², (x/L)³
+    N[:, 1:] = (flexibility_powers(beams, elements.length).reshape(n, 18, 6) @ force).reshape(n, 3, 6, 12)
+    N[:, 0] = -relative_movement(elements.axes, beams.offset_i, np.zeros((n, 3)))
+    N[:, 0, :, 6:] = 0.0
+    N[:, 1, :3, 3:6] -= elements.axes @ cross_matrices(elements.span)
     density = np.zeros((n, 6, 6))
     for d in range(3):
         density[:, d, d] = beams.rho * beams.A
     density[:, 3, 3] = beams.rho * (beams.Iy + beams.Iz)
     density[:, 4, 4], density[:, 5, 5] = beams.rho * beams.Iy, beams.rho * beams.Iz
     density[:, 4, 5] = density[:, 5, 4] = -beams.rho * beams.Iyz
-    count = len(GAUSS_POINTS)
-    xi = np.repeat((1 + GAUSS_POINTS) / 2, n)
-    every = np.tile(np.arange(n), count)
-    at = elements.span[every] * xi[:, None]
-    rigid = -relative_movement(elements.axes[every], beams.offset_i[every] + at, np.zeros((count * n, 3)))
-    rigid[:, :, 6:] = 0.0
-    far = flexibility(beams.take(every), L[every], L[every] * xi).reshape(count, n, 6, 6)
-    N = rigid.reshape(count, n, 6, 12) + far @ force
-    weighted = (GAUSS_WEIGHTS[:, None] / 2 * L)[:, :, None, None] * (density @ N)
-    return np.asarray(np.sum(N.transpose(0, 1, 3, 2) @ weighted, axis=0))
+    density *= elements.length[:, None, None]
+    weighted = density[:, None] @ (CUBES @ N.reshape(n, 4, 72)).reshape(n, 4, 6, 12)
+    return np.asarray(N.reshape(n, 24, 12).transpose(0, 2, 1) @ weighted.reshape(n, 24, 12))
 
 
 def gravity_release(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:

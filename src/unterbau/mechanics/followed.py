@@ -8,6 +8,7 @@ import numpy as np
 
 from unterbau.kept import kept_up_to
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.mass_matrix import Pattern
 from unterbau.mechanics.numbering import Numbering, number
 from unterbau.mechanics.rigid_link import Links
 
@@ -41,31 +42,33 @@ class Plan:
 
     kinds: tuple[Kind, ...]
     numbering: Numbering
-    ends: tuple[int, ...]
-    """How many entries there are up to the end of each batch."""
-
-    def target(self, batches: slice) -> IntArray:
-        """Return where the entries of some batches go in the band."""
-        start = self.ends[batches.start - 1] if batches.start else 0
-        return self.numbering.target[start : self.ends[batches.stop - 1]]
+    heavy: Pattern
+    """Where the mass matrix has entries."""
 
 
-def plan_of(batches: Sequence[IntArray], links: Links, held: BoolArray) -> Plan:
+def plan_of(batches: Sequence[IntArray], massive: int, links: Links, held: BoolArray) -> Plan:
     """Return how batches of elements are put together.
 
     Args:
         batches: Freedoms of the elements, each (n, k).
+        massive: The first of them that has a mass.
         links: Dependent freedoms.
         held: Freedoms that are no unknowns, dependent ones apart, shape (6 · n_nodes,).
     """
     shapes = tuple(dofs.shape for dofs in batches)
     arrays = (np.concatenate([dofs.ravel() for dofs in batches]), links.dependent, links.masters, links.used, held)
-    return _plan(shapes, *(one.tobytes() for one in arrays))
+    return _plan(shapes, massive, *(one.tobytes() for one in arrays))
 
 
 @kept_up_to(KEPT)
 def _plan(
-    shapes: tuple[tuple[int, int], ...], every: bytes, dependent: bytes, masters: bytes, used: bytes, held: bytes
+    shapes: tuple[tuple[int, int], ...],
+    massive: int,
+    every: bytes,
+    dependent: bytes,
+    masters: bytes,
+    used: bytes,
+    held: bytes,
 ) -> Plan:
     follow = np.frombuffer(dependent, dtype=np.intp)
     count = max(len(follow), 1)
@@ -75,17 +78,18 @@ def _plan(
         np.frombuffer(used, dtype=bool).reshape(count, -1)[: len(follow)],
         max(len(held), int(follow.max(initial=-1)) + 1),
     )
-    flat, kinds, ends, done = np.frombuffer(every, dtype=np.intp), list[Kind](), list[int](), 0
+    flat, kinds, light = np.frombuffer(every, dtype=np.intp), list[Kind](), 0
     for which, (n, k) in enumerate(shapes):
         kinds += topology.kinds(which, flat[: n * k].reshape(n, k))
         flat = flat[n * k :]
-        done = sum(one.free.shape[0] * one.free.shape[1] ** 2 for one in kinds)
-        ends.append(done)
+        if which < massive:
+            light = sum(one.free.shape[0] * one.free.shape[1] ** 2 for one in kinds)
     fixed = np.frombuffer(held, dtype=bool).copy()
     fixed[follow[follow < len(fixed)]] = True
     splits = tuple(itertools.chain.from_iterable([one.free.shape[1]] * len(one.free) for one in kinds))
     dofs = np.concatenate([np.zeros(0, dtype=np.intp), *(one.free.ravel() for one in kinds)])
-    return Plan(tuple(kinds), number(dofs, splits, np.flatnonzero(~fixed), len(fixed) // 6), tuple(ends))
+    numbering = number(dofs, splits, np.flatnonzero(~fixed), len(fixed) // 6)
+    return Plan(tuple(kinds), numbering, Pattern.of(numbering, numbering.target[light:]))
 
 
 class _Topology:

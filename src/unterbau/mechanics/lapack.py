@@ -53,15 +53,6 @@ def lower_solve(lower: FloatArray, right: FloatArray) -> None:
     _fblas.dtrsm(1.0, lower, right.T, side=1, lower=1, trans_a=1, overwrite_b=1)
 
 
-def band_multiply(band: FloatArray, columns: FloatArray) -> FloatArray:
-    """Return a symmetric lower band matrix times columns (n, m) (`sbmv`)."""
-    k = band.shape[0] - 1
-    result = np.empty_like(columns, order="F")
-    for c in range(columns.shape[1]):
-        result[:, c] = _fblas.dsbmv(k, 1.0, band, columns[:, c], lower=1)
-    return result
-
-
 def add_sparse_product(
     start: NDArray[np.int32], other: NDArray[np.int32], values: FloatArray, X: FloatArray, Y: FloatArray,
     *, by_column: bool,

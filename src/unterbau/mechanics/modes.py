@@ -7,8 +7,8 @@ import numpy as np
 from unterbau.mechanics import assembly, beam, placed_plate, spring
 from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.assembly import System
-from unterbau.mechanics.band_product import BandProduct
 from unterbau.mechanics.frame import Frame
+from unterbau.mechanics.mass_matrix import MassMatrix
 from unterbau.mechanics.mechanism import require_stable
 from unterbau.mechanics.seats import split
 
@@ -42,7 +42,7 @@ def solve_modes(system: System, count: int) -> Modes:
     n_nodes = len(system.elements.frame.nodes)
     if n == 0 or count == 0:
         return Modes(np.zeros(0), np.zeros(0), np.zeros((0, n_nodes, 6)))
-    product = BandProduct(assembly.mass_band(system))
+    product = assembly.mass_matrix(system)
     eigenvalues, free = _dominant(system, product, min(count, n))
     u = assembly.expand(system, free).T.reshape(len(eigenvalues), n_nodes, 6)
     frequency = 1 / (2 * np.pi * np.sqrt(eigenvalues))
@@ -94,7 +94,7 @@ def halve(frame: Frame) -> Frame:
     )
 
 
-def _dominant(system: System, M: BandProduct, count: int) -> tuple[FloatArray, FloatArray]:
+def _dominant(system: System, M: MassMatrix, count: int) -> tuple[FloatArray, FloatArray]:
     """Return the largest eigenvalues of K⁻¹M, descending, and M-normalised vectors (n, count)."""
     n, limit = len(system.numbering.order), SPACE + WIDE * (count + BLOCK)
     draw = np.random.default_rng(7)
@@ -126,7 +126,7 @@ def _dominant(system: System, M: BandProduct, count: int) -> tuple[FloatArray, F
     return values[kept], space.basis[:, : space.size] @ mix[:, kept]
 
 
-def _settled(M: BandProduct, values: FloatArray, residual: FloatArray) -> BoolArray:
+def _settled(M: MassMatrix, values: FloatArray, residual: FloatArray) -> BoolArray:
     """Return which values are settled."""
     size = np.sum(residual * M.times(residual), axis=0)
     return np.asarray(size < (CONVERGED * values) ** 2)
@@ -135,7 +135,7 @@ def _settled(M: BandProduct, values: FloatArray, residual: FloatArray) -> BoolAr
 class _Space:
     """A growing basis, orthonormal in M, with M times it and K⁻¹M times it."""
 
-    def __init__(self, n: int, M: BandProduct) -> None:
+    def __init__(self, n: int, M: MassMatrix) -> None:
         self.size = 0
         self._M = M
         self.basis, self.products, self.images = (np.zeros((n, 8 * BLOCK), order="F") for _ in range(3))
@@ -150,9 +150,9 @@ class _Space:
         scale = np.sqrt(first[seen])
         block, product = block[:, seen] / scale, product[:, seen] / scale
         share = products.T @ block
-        block = block - basis @ share
-        block = block - basis @ (products.T @ block)
-        product = self._M.times(block)
+        block, product = block - basis @ share, product - products @ share
+        share = products.T @ block
+        block, product = block - basis @ share, product - products @ share
         size, turn = np.linalg.eigh(block.T @ product)
         news = size > NEWS
         block = block @ (turn[:, news] / np.sqrt(size[news]))

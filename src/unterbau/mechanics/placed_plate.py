@@ -8,6 +8,7 @@ from unterbau.kept import kept_up_to
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.frame import Frame, Plate
 from unterbau.mechanics.plate import CondensedPlate, condensed
+from unterbau.mechanics.plate_mesh import ACROSS, IN_PLANE
 from unterbau.mechanics.plate_spec import PlateSpec
 
 KEPT = 40.0  # MB
@@ -85,16 +86,18 @@ def energies(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray
 
 def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Return uᵀKv by stretch and by bending, J, for pairs of movements (m, n_nodes · 6)."""
-    own = placed.own
+    own, stiff = placed.own, placed.plate.stiff
     held, loose = _own(placed, first)
     other, others = (held, loose) if second is first else _own(placed, second)
-    across, r = own.across, len(placed.retained)
-    each = placed.plate.stiff * held * (other @ own.K)
-    stretch, bend = each[:, ~across[:r]].sum(axis=1), each[:, across[:r]].sum(axis=1)
+    each = _by_direction(stiff * held * (other @ own.K))
     if loose is not None and others is not None:
-        each = placed.plate.stiff * loose * (others @ own.stiff)
-        stretch, bend = stretch + each[:, ~across[r:]].sum(axis=1), bend + each[:, across[r:]].sum(axis=1)
-    return stretch, bend
+        each += _by_direction(stiff * loose * (others @ own.stiff))
+    return each[:, IN_PLANE].sum(axis=1), each[:, ACROSS].sum(axis=1)
+
+
+def _by_direction(each: FloatArray) -> FloatArray:
+    """Return sums over all nodes, shape (m, 6), of what is at their freedoms."""
+    return np.asarray(each.reshape(len(each), -1, 6).sum(axis=1))
 
 
 def _own(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray | None]:

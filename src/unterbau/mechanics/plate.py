@@ -37,11 +37,6 @@ class CondensedPlate:
     mass: float
 
     @property
-    def across(self) -> BoolArray:
-        """Which freedoms of patches and points bend the plate, the others stretch it, shape (r + p,)."""
-        return np.isin(np.arange(len(self.K) + len(self.inner)) % 6, ACROSS)
-
-    @property
     def stiff(self) -> FloatArray:
         """Loads on points per movement of theirs beyond what follows the patches, shape (p, p)."""
         return _stiff(self.spec)

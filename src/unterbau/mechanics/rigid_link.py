@@ -7,6 +7,7 @@ numbers are reduced once.
 
 from dataclasses import dataclass, field
 from functools import lru_cache
+from typing import TypeVar
 
 import numpy as np
 
@@ -16,6 +17,7 @@ from unterbau.mechanics.rigid_sets import alike_in
 from unterbau.mechanics.spring import SpringElements
 
 REDUNDANT = 1e-10  # a row left below this share of its first size says nothing new
+AnyArray = TypeVar("AnyArray", FloatArray, IntArray)
 Row = tuple[IntArray, IntArray, FloatArray]
 """Dependent freedoms of a set (d,), those each follows (d, m), and factors (d, m)."""
 
@@ -80,25 +82,39 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
         return NONE
     ends = np.stack([springs.i[rows], springs.j[rows]])
     sorts = alike_in(ends.tobytes(), elements.rigid[rows].tobytes(), fixed.tobytes())
-    found: dict[int, tuple[RigidSet, Row]] = {}
+    sets: list[RigidSet] = []
+    dependent, masters, factors = list[IntArray](), list[IntArray](), list[FloatArray]()
     for sort in sorts:
         C = sort.constraints(elements.G[rows[sort.springs]], size)
         turns, held = sort.turns.tobytes(), sort.held.tobytes()
-        for place, dofs, mine, rounded in zip(sort.places, sort.dofs, C, C.round(13), strict=True):
-            follow = _reduced(rounded.tobytes(), len(mine), turns, held, size)
-            found[place] = RigidSet(dofs, mine, sort.n_support), follow
-    every = [found[place] for place in range(len(found))]
-    width = max((followed.shape[1] for _, (_, followed, _) in every), default=1)
-    count = sum(len(pivots) for _, (pivots, _, _) in every)
-    dependent, masters, factors = np.empty(count, np.intp), np.empty((count, width), np.intp), np.zeros((count, width))
-    start = 0
-    for one, (pivots, followed, values) in every:
-        mine, used = slice(start, start + len(pivots)), followed.shape[1]
-        dependent[mine] = one.dofs[pivots]
-        masters[mine, :used], factors[mine, :used] = one.dofs[followed], values
-        masters[mine, used:] = masters[mine, used - 1 : used]
-        start = mine.stop
-    return Links(dependent, masters, factors, tuple(one for one, _ in every))
+        follow = [_reduced(one.tobytes(), len(one), turns, held, size) for one in C.round(13)]
+        sets += [RigidSet(dofs, mine, sort.n_support) for dofs, mine in zip(sort.dofs, C, strict=True)]
+        for some in _of_one_shape(follow):
+            dofs = sort.dofs[some]
+            pivots, followed, values = (np.array([follow[n][k] for n in some]) for k in range(3))
+            each = np.arange(len(some))
+            dependent.append(dofs[each[:, None], pivots].ravel())
+            masters.append(dofs[each[:, None, None], followed].reshape(-1, followed.shape[2]))
+            factors.append(values.reshape(-1, values.shape[2]))
+    width = max(one.shape[1] for one in factors)
+    return Links(
+        np.concatenate(dependent),
+        np.concatenate([_widened(one, width, one[:, -1:]) for one in masters]),
+        np.concatenate([_widened(one, width, np.zeros((len(one), 1))) for one in factors]),
+        tuple(sets),
+    )
+
+
+def _of_one_shape(follow: list[Row]) -> list[list[int]]:
+    """Return which sets have as many dependent freedoms that follow as many."""
+    found: dict[tuple[int, ...], list[int]] = {}
+    for n, (_, followed, _) in enumerate(follow):
+        found.setdefault(followed.shape, []).append(n)
+    return list(found.values())
+
+
+def _widened(rows: AnyArray, width: int, last: AnyArray) -> AnyArray:
+    return np.concatenate([rows, np.repeat(last, width - rows.shape[1], axis=1)], axis=1)
 
 
 @lru_cache(maxsize=4096)

@@ -10,33 +10,30 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 KEPT = 10.0  # MB
 SIX = np.arange(6)
 Ends = tuple[tuple[int, int], ...]
-Set = tuple[int, list[int], list[int]]
-"""Its place among all, its springs, its nodes."""
+Set = tuple[list[int], list[int]]
+"""Its springs and its nodes."""
 
 
 @dataclass(frozen=True, slots=True)
 class Sets:
     """Sets that are joined and held alike."""
 
-    places: tuple[int, ...]
-    """Among all sets."""
     springs: IntArray
     """Of each set, in the same order of joining, shape (s, c)."""
-    ends: Ends
-    """Of each spring: its nodes' places in a set, -1 for the ground."""
     rigid: BoolArray
     """Of a set's springs: which directions are rigid, flat, shape (6c,)."""
+    first: IntArray
+    """Of each rigid direction, the place of its spring's node in a set, shape (r,)."""
+    second: IntArray
+    """Of the other node; -1 for the ground."""
     dofs: IntArray
     """Freedoms of each set, ascending, shape (s, d)."""
     turns: BoolArray
     """Which of them are turns, shape (d,)."""
     held: BoolArray
     """Which of them a support holds, shape (d,)."""
-
-    @property
-    def n_support(self) -> int:
-        """How many freedoms of a set are held."""
-        return int(self.held.sum())
+    n_support: int
+    """How many."""
 
     def constraints(self, G: FloatArray, size: float) -> FloatArray:
         """Return what is zero for all movements of each set, scaled, supports first; shape (s, r, d).
@@ -46,18 +43,17 @@ class Sets:
             size: A length, m, that makes movements and turns comparable.
         """
         s, d = self.dofs.shape
-        blocks = np.zeros((s, len(self.ends), 6, d // 6, 6))
-        for n, (i, j) in enumerate(self.ends):
-            blocks[:, n, :, i] += G[:, n, :, :6]
-            if j >= 0:
-                blocks[:, n, :, j] += G[:, n, :, 6:]
-        rows = blocks.reshape(s, -1, d)[:, self.rigid]
-        if self.held.any():
+        stretch = G.reshape(s, -1, 12)[:, self.rigid]
+        rows, each = np.zeros((s, stretch.shape[1], d // 6, 6)), np.arange(stretch.shape[1])
+        rows[:, each, self.first] = stretch[:, :, :6]
+        joined = self.second >= 0
+        rows[:, each[joined], self.second[joined]] += stretch[:, joined, 6:]
+        rows = rows.reshape(s, -1, d)
+        if self.n_support:
             support = np.broadcast_to(np.eye(d)[self.held], (s, self.n_support, d))
             rows = np.concatenate([support, rows], axis=1)
-        scaled = np.where(self.turns, rows / size, rows)
-        largest = np.abs(scaled).max(axis=2, keepdims=True)
-        return np.asarray(np.where(self.turns, scaled * size, scaled) / largest)
+        largest = (np.abs(rows) * np.where(self.turns, 1.0 / size, 1.0)).max(axis=2, keepdims=True)
+        return np.asarray(rows / largest)
 
 
 @kept_up_to(KEPT)
@@ -73,22 +69,21 @@ def alike_in(ends: bytes, rigid: bytes, fixed: bytes) -> tuple[Sets, ...]:
     directions = np.frombuffer(rigid, dtype=bool).reshape(-1, 6)
     support = np.frombuffer(fixed, dtype=bool).reshape(-1, 6)
     alike: dict[tuple[Ends, bytes, bytes], list[Set]] = {}
-    for place, members in enumerate(_connected(first, second)):
+    for members in _connected(first, second):
         nodes = sorted({node for s in members for node in (first[s], second[s]) if node >= 0})
         where = {node: n for n, node in enumerate(nodes)}
         joined = tuple((where[first[s]], where.get(second[s], -1)) for s in members)
         sort = joined, directions[members].tobytes(), support[nodes].tobytes()
-        alike.setdefault(sort, []).append((place, members, nodes))
+        alike.setdefault(sort, []).append((members, nodes))
     return tuple(_sets(sets, joined, directions, support) for (joined, *_), sets in alike.items())
 
 
 def _sets(sets: list[Set], joined: Ends, directions: BoolArray, support: BoolArray) -> Sets:
-    places, springs, nodes = zip(*sets, strict=True)
+    springs, nodes = zip(*sets, strict=True)
+    rigid, held = directions[springs[0]].ravel(), support[nodes[0]].ravel()
     dofs = (6 * np.array(nodes)[:, :, None] + SIX).reshape(len(sets), -1)
-    return Sets(
-        tuple(places), np.array(springs), joined, directions[springs[0]].ravel(), dofs, dofs[0] % 6 >= 3,
-        support[nodes[0]].ravel(),
-    )  # fmt: skip
+    first, second = np.repeat(np.array(joined).T, 6, axis=1)[:, rigid]
+    return Sets(np.array(springs), rigid, first, second, dofs, dofs[0] % 6 >= 3, held, int(held.sum()))
 
 
 def _connected(first: list[int], second: list[int]) -> list[list[int]]:

@@ -96,7 +96,7 @@ def _stiffness(own: Beams, length: FloatArray, values: list[BeamValues]) -> Floa
     columns = {name: np.repeat([getattr(one, name) for one in values], m) for name in STIFFNESS}
     changed = replace(every, **columns)
     lengths = np.tile(length, n)
-    F = beam.flexibility(changed, lengths, lengths)
+    F = beam.flexibility_powers(changed, lengths).sum(axis=1)
     return np.asarray(np.linalg.inv(F)).reshape(n, m, 6, 6)
 
 
