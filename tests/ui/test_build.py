@@ -86,8 +86,12 @@ def _steps(window: MainWindow, station: BuildStation, qtbot: QtBot) -> None:
     assert station.summary.text().startswith("1 of ")
     station.list.setCurrentRow(0)
     assert station.bench.done.text() == "not done after all"
+    planned = station._steps, station._schedule
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
     assert not window.document.project.shop.done
+    station._on_planned(planned)  # comes late, without a date for what was done then
+    assert station.list.count() == count
+    assert station._chosen == first
 
 
 def _benches(station: BuildStation, qtbot: QtBot, tmp_path: Path) -> None:

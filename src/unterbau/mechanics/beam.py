@@ -74,7 +74,8 @@ def shear_flexibility(beams: Beams) -> tuple[FloatArray, FloatArray]:
 
 def flexibility(beams: Beams, length: FloatArray, x: FloatArray) -> FloatArray:
     """Return the movement at x (local) by forces N Vy Vz T My Mz at end j, end i held, (n, 6, 6)."""
-    powers = (x / length)[:, None] ** np.arange(1, 4)
+    share = np.divide(x, length, out=np.zeros_like(x), where=length > 0.0)
+    powers = share[:, None] ** np.arange(1, 4)
     return np.asarray(np.einsum("nk,nkab->nab", powers, flexibility_powers(beams, length)))
 
 

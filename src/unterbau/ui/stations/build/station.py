@@ -171,6 +171,7 @@ class BuildStation(FollowingPage):
         done, now = self._done(), doable(self._steps, self._done())
         rows = {one.step.id: one for one in self._schedule.rows} if self._schedule is not None else {}
         order = [one for one in self._steps if one.id in done] + [one.step for one in rows.values()]
+        order += [one for one in self._steps if one not in order]  # taken back while these were planned
         if self._chosen not in {one.id for one in self._steps}:
             self._chosen = next(iter(now), self._steps[0].id)
         self.list.show_steps(order, rows, done, now, self._chosen)
