@@ -74,9 +74,7 @@ def shear_flexibility(beams: Beams) -> tuple[FloatArray, FloatArray]:
 
 def flexibility(beams: Beams, length: FloatArray, x: FloatArray) -> FloatArray:
     """Return the movement at x (local) by forces N Vy Vz T My Mz at end j, end i held, (n, 6, 6)."""
-    share = np.divide(x, length, out=np.zeros_like(x), where=length > 0.0)
-    powers = share[:, None] ** np.arange(1, 4)
-    return np.asarray(np.einsum("nk,nkab->nab", powers, flexibility_powers(beams, length)))
+    return _at(flexibility_powers(beams, length), np.divide(x, length, out=np.zeros_like(x), where=length > 0.0))
 
 
 def flexibility_powers(beams: Beams, length: FloatArray) -> FloatArray:
@@ -103,6 +101,12 @@ def flexibility_powers(beams: Beams, length: FloatArray) -> FloatArray:
     lever = np.stack([beams.zs, -beams.ys, np.ones(len(beams))])
     first[1:4, 1:4] += L / (beams.G * beams.J) * lever[:, None] * lever[None]
     return F
+
+
+def _at(powers: FloatArray, share: FloatArray) -> FloatArray:
+    """Return the sum of what goes with x/L, (x/L)² and (x/L)³, shape (n, …)."""
+    by_power = share[:, None, None] ** np.arange(1, 4)
+    return np.asarray((by_power @ powers.reshape(len(share), 3, 36)).reshape(-1, 6, 6))
 
 
 def stiffness(elements: BeamElements) -> FloatArray:
@@ -186,8 +190,9 @@ def held_flexibility(beams: Beams, length: FloatArray, at: FloatArray, load_at: 
     """
     first, second = np.minimum(at, load_at), np.maximum(at, load_at)
     straight = flexibility(beams, second, first)
-    back = flexibility(beams, length, at) @ np.linalg.solve(
-        flexibility(beams, length, length), flexibility(beams, length, load_at).transpose(0, 2, 1)
+    powers = flexibility_powers(beams, length)
+    back = _at(powers, at / length) @ np.linalg.solve(
+        powers.sum(axis=1), _at(powers, load_at / length).transpose(0, 2, 1)
     )
     turned = (at > load_at)[:, None, None]
     return np.asarray(np.where(turned, straight.transpose(0, 2, 1), straight) - back)

@@ -1,20 +1,24 @@
 """Tool against work at many places of the travel: substructures joined by contacts that move.
 
-Unknown are the contacts' forces and the floating substructures' rigid movements; they are few, so every
-place is a small dense system, solved in one batch. Derivation in docs/theory/travel.md.
+Unknown are the contacts' forces and the floating substructures' rigid movements. Part for part they are
+eliminated, from the tool and the work to the ground, so that every place is a small dense system in the end.
+Derivation in docs/theory/travel.md.
 """
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
 from unterbau.mechanics.arrays import FloatArray, IntArray
+from unterbau.mechanics.eliminated import Part, eliminated, filled
 from unterbau.mechanics.moving_points import Block, Group, InnerFlexibility, Point, bending
 from unterbau.mechanics.substructures import Substructure
 
 FORCE = 1e7  # unit of the contacts' forces, so that both kinds of unknowns are of one size
 CHUNK = 64
+Held = tuple[IntArray, FloatArray, IntArray]
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,18 +47,6 @@ class Swept:
         return Swept(self.compliance[places], self.sinking[places])
 
 
-@dataclass(frozen=True, slots=True)
-class _Part:
-    """What one pair of groups adds to the equations, for each different position of its points."""
-
-    rows: IntArray
-    columns: IntArray
-    values: FloatArray
-    """Shape (U, r, c)."""
-    which: IntArray
-    """Of these at each place, shape (n_places,)."""
-
-
 class Joined:
     """Substructures joined by contacts that move: put together once for a number of places, asked for some of them."""
 
@@ -78,67 +70,104 @@ class Joined:
             inner: Flexibility of the beams that contacts stand inside of.
         """
         blocks, self._springs = _blocks(contacts, tool, work)
-        self._arms, self._inner, self._size = arms, inner, blocks[-1].rows.stop
+        self._arms, self._inner = arms, inner
         self._groups = _groups(blocks, substructures)
-        floating = [number for number, one in enumerate(substructures) if one.rigid.shape[1]]
-        self._column = {id(substructures[number]): 6 * place for place, number in enumerate(floating)}
-        weights = [substructures[number].weight for number in floating]
-        self._weight = np.concatenate(weights) if weights else np.zeros(0)
+        free = np.cumsum([0, *(one.rigid.shape[1] for one in substructures)])
+        self._column = {id(one): blocks[-1].rows.stop + start for one, start in zip(substructures, free, strict=False)}
+        self._weight = np.concatenate([one.weight for one in substructures])
+        self._by_weight = blocks[-1].rows.stop + int(free[-1])
+        self._left = np.append(np.arange(blocks[-2].rows.start, blocks[-1].rows.stop), self._by_weight)
+        self._steps = _steps(contacts, [one.rows for one in blocks[0:-2:2]], self._rigid(substructures))
 
-    def answers(self, rows: IntArray) -> Swept:
+    def answers(self, places: IntArray) -> Swept:
         """Return tool against work at some of the places: compliance and sinking."""
-        bends, turns, sinks = self._bending(rows), self._turning(rows), self._sinking(rows)
-        held, size, n = self._springs.shape[1], self._size, len(rows)
-        found = []
-        for start in range(0, n, CHUNK):
-            places = slice(start, min(start + CHUNK, n))
-            half = _filled(bends, places, size, size)
-            F = half + half.transpose(0, 2, 1)
-            R = _filled(turns, places, size, len(self._weight))
-            sunk = _filled(sinks, places, size, 1)[:, :, 0]
-            springs, pulls = self._springs[rows[places]], _pulls(self._arms[rows[places]])
-            found.append(_solve(F, R, sunk, springs, self._weight, pulls, held))
-        return Swept(np.concatenate([one.compliance for one in found]), np.concatenate([one.sinking for one in found]))
+        parts = [*self._bending(places), *self._holding(places), *self._turning(places), *self._sinking(places)]
+        size, n = self._by_weight + 1, len(places)
+        for step in self._steps:
+            parts = eliminated(parts, step, size, n)
+        moved, pulls = filled(parts, self._left, size, n), _pulls(self._arms[places])
+        C = pulls.transpose(0, 2, 1) @ moved[:, :-1, :-1] @ pulls
+        return Swept((C + C.transpose(0, 2, 1)) / 2, (pulls.transpose(0, 2, 1) @ moved[:, :-1, -1:])[:, :, 0])
 
-    def _bending(self, places: IntArray) -> list[_Part]:
-        """Return movements of groups by forces on groups of the same substructure; the transpose is still to add."""
+    def _rigid(self, substructures: tuple[Substructure, ...]) -> list[IntArray]:
+        """Return the unknowns of each substructure that floats."""
+        return [self._column[id(one)] + np.arange(one.rigid.shape[1]) for one in substructures]
+
+    def _bending(self, places: IntArray) -> list[Part]:
+        """Return movements of groups by forces on groups of the same substructure."""
         parts = []
         for a, b in _pairs(self._groups):
             at, bt, which = _positions(a, b, places)
             value = np.concatenate(
                 [bending(a, b, at[k : k + CHUNK], bt[k : k + CHUNK], self._inner) for k in range(0, len(at), CHUNK)]
             )
-            parts.append(_Part(a.rows, b.rows, value / 2 if a is b else value, which))
+            parts.append(Part(a.rows, b.rows, value / 2 if a is b else value, which))
         return parts
 
-    def _turning(self, places: IntArray) -> list[_Part]:
-        """Return movements of groups with their substructures as rigid bodies."""
+    def _holding(self, places: IntArray) -> list[Part]:
+        """Return the contacts' own flexibility."""
+        return [Part(rows, rows, values, which[places]) for rows, values, which in self._springs]
+
+    def _turning(self, places: IntArray) -> list[Part]:
+        """Return movements of groups with their substructures as rigid bodies, and their weights."""
         parts = []
         for one in self._groups:
             if one.of.rigid.shape[1]:
                 columns = self._column[id(one.of)] + np.arange(6)
-                parts.append(_Part(one.rows, columns, one.turning, one.position[places]))
+                parts.append(Part(one.rows, columns, -one.turning, one.position[places]))
+        if len(self._weight):
+            rows = self._by_weight - len(self._weight) + np.arange(len(self._weight))
+            still = np.zeros(len(places), dtype=np.intp)
+            parts.append(Part(rows, np.array([self._by_weight]), -self._weight[None, :, None], still))
         return parts
 
-    def _sinking(self, places: IntArray) -> list[_Part]:
+    def _sinking(self, places: IntArray) -> list[Part]:
         """Return movements of groups by weight."""
-        column = np.zeros(1, dtype=np.intp)
-        return [_Part(one.rows, column, one.sinking[:, :, None], one.position[places]) for one in self._groups]
+        column = np.array([self._by_weight])
+        return [Part(one.rows, column, one.sinking[:, :, None], one.position[places]) for one in self._groups]
 
 
-def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[Block], FloatArray]:
+def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[Block], list[Held]]:
     blocks, springs, row = [], [], 0
     for contact in contacts:
         used = np.flatnonzero(np.isfinite(contact.flexibility).all(axis=0))
         rows = slice(row, row + len(used))
-        blocks += [Block(contact.first, rows, contact.axes[used]), Block(contact.second, rows, -contact.axes[used])]
-        springs.append(contact.flexibility[:, used])
+        axes = FORCE * contact.axes[used]
+        blocks += [Block(contact.first, rows, axes), Block(contact.second, rows, -axes)]
+        springs.append(_held(np.arange(rows.start, rows.stop), contact.flexibility[:, used]))
         row += len(used)
     blocks += [
         Block(tool, slice(row, row + 3), np.eye(6)[:3]),
         Block(work, slice(row + 3, row + 9), np.eye(6)),
     ]
-    return blocks, np.concatenate(springs, axis=1)
+    return blocks, springs
+
+
+def _held(rows: IntArray, flexibility: FloatArray) -> Held:
+    """Return half of what holds a contact's unknowns, (U, r, r), and which of it each place has."""
+    different, which = flexibility[:1], np.zeros(len(flexibility), dtype=np.intp)
+    if (flexibility != different).any():
+        different, which = np.unique(flexibility, axis=0, return_inverse=True)
+    return rows, FORCE**2 / 2 * different[:, :, None] * np.eye(len(rows)), which.ravel()
+
+
+def _steps(contacts: list[Contact], rows: list[slice], rigid: list[IntArray]) -> list[IntArray]:
+    """Return the unknowns in the order they go: of what is held by one other part alone first, with what holds it."""
+    ends = [(one.first.substructure, one.second.substructure) for one in contacts]
+    left, steps = set(range(len(contacts))), list[IntArray]()
+    floating = [number for number, mine in enumerate(rigid) if len(mine)]
+    while floating:
+        for number in floating:
+            touching = {n for n in left if number in ends[n]}
+            if touching and len({*itertools.chain.from_iterable(ends[n] for n in touching)}) == 2:
+                break
+        else:
+            break
+        floating.remove(number)
+        left -= touching
+        steps.append(np.concatenate([*(np.arange(rows[n].start, rows[n].stop) for n in touching), rigid[number]]))
+    last = [*(np.arange(rows[n].start, rows[n].stop) for n in left), *(rigid[number] for number in floating)]
+    return [*steps, np.concatenate(last)] if last else steps
 
 
 def _groups(blocks: list[Block], substructures: tuple[Substructure, ...]) -> list[Group]:
@@ -164,15 +193,6 @@ def _positions(a: Group, b: Group, places: IntArray) -> tuple[IntArray, IntArray
     return at, bt, which.ravel()
 
 
-def _filled(parts: list[_Part], places: slice, rows: int, columns: int) -> FloatArray:
-    """Return the parts summed for some of the places, shape (n, rows, columns)."""
-    found = np.zeros((places.stop - places.start, rows, columns))
-    for part in parts:
-        values = part.values if len(part.values) == 1 else part.values[part.which[places]]
-        found[:, part.rows[:, None], part.columns] += values
-    return found
-
-
 def _pulls(arms: FloatArray) -> FloatArray:
     """Return loads on the tool's and the work's rows by pulls along x, y, z, (n, 9, 3)."""
     unit = np.eye(3)
@@ -181,30 +201,3 @@ def _pulls(arms: FloatArray) -> FloatArray:
     for axis in range(3):
         pulls[:, 6:, axis] = -np.cross(arms, unit[axis])
     return pulls
-
-
-def _solve(
-    F: FloatArray, R: FloatArray, sunk: FloatArray, springs: FloatArray, weight: FloatArray, pulls: FloatArray,
-    held: int,
-) -> Swept:  # fmt: skip
-    n, free = len(F), R.shape[2]
-    size = held + free
-    A, right = np.zeros((n, size, size)), np.zeros((n, size, 4))
-    A[:, :held, :held] = F[:, :held, :held] * FORCE
-    step = np.arange(held)
-    A[:, step, step] += springs * FORCE
-    A[:, :held, held:] = -R[:, :held]
-    A[:, held:, :held] = -R[:, :held].transpose(0, 2, 1)
-    tail = slice(held, None)
-    right[:, :held, :3] = F[:, :held, tail] @ pulls
-    right[:, :held, 3] = sunk[:, :held]
-    right[:, held:, :3] = -(R[:, tail].transpose(0, 2, 1) @ pulls) / FORCE
-    right[:, held:, 3] = -weight / FORCE
-    x = np.linalg.solve(A, right)
-    force, rigid = x[:, :held] * FORCE, x[:, held:]
-    moved = R[:, tail] @ rigid - F[:, tail, :held] @ force
-    moved[:, :, :3] += F[:, tail, tail] @ pulls
-    moved[:, :, 3] += sunk[:, tail]
-    answer = pulls.transpose(0, 2, 1) @ moved
-    C = answer[:, :, :3]
-    return Swept((C + C.transpose(0, 2, 1)) / 2, answer[:, :, 3])

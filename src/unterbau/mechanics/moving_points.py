@@ -74,6 +74,8 @@ class Group:
             if (one.point.beam >= 0).any():
                 self.hosted.append((one.point, rows, one.factor))
             column += width
+        counts = self.share.any(axis=(0, 1))  # the work pushes on nodes, it does not turn them
+        self.share, self.dofs = self.share[:, :, counts], self.dofs[:, counts]
         self.sinking += (self.share @ substructure.sinking[self.dofs][:, :, None])[:, :, 0]
 
     @property

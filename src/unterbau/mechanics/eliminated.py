@@ -1,0 +1,99 @@
+"""A symmetric matrix at many places, kept by parts of few different values; unknowns go where they differ least.
+
+What only stands differently along one axis is eliminated once for each place on that axis, not for every place of the
+travel: the same numbers as from the whole matrix at each place.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+
+MANY = 1 << 40
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """What stands in some rows and columns, and the same turned over in these columns and rows."""
+
+    rows: IntArray
+    columns: IntArray
+    values: FloatArray
+    """Shape (U, r, c)."""
+    which: IntArray
+    """Of these at each place, shape (n_places,)."""
+
+    def beyond(self, mine: BoolArray) -> "Part | None":
+        """Return what stands neither in rows nor in columns of some unknowns."""
+        rows, columns = ~mine[self.rows], ~mine[self.columns]
+        if not rows.any() or not columns.any():
+            return None
+        if rows.all() and columns.all():
+            return self
+        values = self.values[:, rows][:, :, columns]
+        return Part(self.rows[rows], self.columns[columns], values, self.which)
+
+
+def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int) -> list[Part]:
+    """Return the parts without some unknowns, which take what they take.
+
+    Args:
+        parts: The matrix.
+        unknowns: Which of its rows and columns go.
+        size: Of all rows.
+        places: How many.
+    """
+    mine = np.zeros(size, dtype=bool)
+    mine[unknowns] = True
+    touched = [one for one in parts if mine[one.rows].any() or mine[one.columns].any()]
+    first, which = _different(touched, places)
+    beside = np.zeros(size, dtype=bool)
+    for one in touched:
+        beside[one.rows] = beside[one.columns] = True
+    others = np.flatnonzero(beside & ~mine)
+    position = np.full(size, -1)
+    position[unknowns] = np.arange(len(unknowns))
+    position[others] = len(unknowns) + np.arange(len(others))
+    taken = np.zeros((len(first), len(unknowns) + len(others), len(unknowns)))
+    for one in touched:
+        values = one.values if len(one.values) == 1 else one.values[one.which[first]]
+        for rows, columns, some in (
+            (one.rows, one.columns, values),
+            (one.columns, one.rows, values.transpose(0, 2, 1)),
+        ):
+            inside = mine[columns]
+            if inside.any():
+                part = some if inside.all() else some[:, :, inside]
+                taken[:, position[rows][:, None], position[columns[inside]]] += part
+    own, beyond = taken[:, : len(unknowns)], taken[:, len(unknowns) :]
+    left = beyond @ np.linalg.solve(own, beyond.transpose(0, 2, 1))
+    kept = [one.beyond(mine) for one in parts]
+    return [*(one for one in kept if one is not None), Part(others, others, left / -2, which)]
+
+
+def filled(parts: Sequence[Part], wanted: IntArray, size: int, places: int) -> FloatArray:
+    """Return some rows and columns of what is left, at each place, shape (n_places, r, r)."""
+    position = np.full(size, -1)
+    position[wanted] = np.arange(len(wanted))
+    found = np.zeros((places, len(wanted), len(wanted)))
+    for one in parts:
+        values = one.values if len(one.values) == 1 else one.values[one.which]
+        found[:, position[one.rows][:, None], position[one.columns]] += values
+    return np.asarray(found + found.transpose(0, 2, 1))
+
+
+def _different(parts: Sequence[Part], places: int) -> tuple[IntArray, IntArray]:
+    """Return the first place of each different mixture of the parts' values, and which mixture each place has."""
+    keys, count = np.zeros(places, dtype=np.int64), 1
+    for one in parts:
+        if len(one.values) == 1:
+            continue
+        if count * len(one.values) > MANY:
+            _, keys = np.unique(keys, return_inverse=True)
+            count = places
+        keys = keys.ravel() * len(one.values) + one.which
+        count *= len(one.values)
+    _, first, which = np.unique(keys, return_index=True, return_inverse=True)
+    return first, which.ravel()
