@@ -42,6 +42,11 @@ class Block:
     factor: FloatArray
     """Its movement to the rows', shape (r, 6)."""
 
+    @property
+    def as_it_is(self) -> bool:
+        """Whether the rows are its movement itself."""
+        return self.factor.shape == (6, 6) and bool((self.factor == np.eye(6)).all())
+
 
 class InnerFlexibility:
     """Flexibility of host beams between their held ends."""
@@ -58,24 +63,25 @@ class Group:
         self.of = substructure
         self.position = blocks[0].point.position
         self.rows = np.unique(np.concatenate([np.arange(one.rows.start, one.rows.stop) for one in blocks]))
-        nodes = np.concatenate([one.point.nodes for one in blocks], axis=1)
-        self.count = len(nodes)
-        self.dofs = (6 * nodes[:, :, None] + np.arange(6)).reshape(self.count, -1)
-        self.share = np.zeros((self.count, len(self.rows), self.dofs.shape[1]))
+        self.count = len(blocks[0].point.nodes)
+        dofs, shares, self.hosted = list[IntArray](), list[FloatArray](), list[tuple[Point, slice, FloatArray]]()
         self.sinking = np.zeros((self.count, len(self.rows)))
-        self.hosted: list[tuple[Point, slice, FloatArray]] = []
-        column = 0
         for one in blocks:
             start = int(np.searchsorted(self.rows, one.rows.start))
-            rows, width = slice(start, start + len(one.factor)), 6 * one.point.nodes.shape[1]
-            own = (one.factor @ one.point.share).transpose(0, 2, 1, 3)
-            self.share[:, rows, column : column + width] += own.reshape(self.count, -1, width)
+            rows = slice(start, start + len(one.factor))
+            own = one.point.share if one.as_it_is else one.factor @ one.point.share
+            counts = own.any(axis=(0, 2))  # the work pushes on nodes, it does not turn them
+            dofs.append((6 * one.point.nodes[:, :, None] + np.arange(6))[:, counts])
+            share = own.transpose(0, 2, 1, 3)[:, :, counts]
+            if len(blocks) > 1:
+                every = np.zeros((self.count, len(self.rows), share.shape[2]))
+                every[:, rows] = share
+                share = every
+            shares.append(share)
             self.sinking[:, rows] += one.point.sinking @ one.factor.T
             if (one.point.beam >= 0).any():
                 self.hosted.append((one.point, rows, one.factor))
-            column += width
-        counts = self.share.any(axis=(0, 1))  # the work pushes on nodes, it does not turn them
-        self.share, self.dofs = self.share[:, :, counts], self.dofs[:, counts]
+        self.dofs, self.share = np.concatenate(dofs, axis=1), np.concatenate(shares, axis=2)
         self.sinking += (self.share @ substructure.sinking[self.dofs][:, :, None])[:, :, 0]
 
     @property

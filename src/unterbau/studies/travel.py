@@ -233,9 +233,11 @@ class _AtPlaces:
             return self._on_chains([(ground.chain, at, place, float(self._motions.work.start[0]))])[0]
         nodes, shares, position = self._crossings
         n = len(nodes)
-        where = np.vectorize(self._place.__getitem__)(nodes)
+        where = np.empty(int(nodes.max()) + 1, dtype=np.intp)
+        for node in np.unique(nodes).tolist():
+            where[node] = self._place[node]
         return Point(
-            self._of[int(nodes[0, 0])], position, where, shares, np.full(n, -1), np.zeros(n),
+            self._of[int(nodes[0, 0])], position, where[nodes], shares, np.full(n, -1), np.zeros(n),
             np.tile(np.eye(6), (n, 1, 1)), np.zeros((n, 6)),
         )  # fmt: skip
 
