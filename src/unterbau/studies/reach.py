@@ -16,7 +16,9 @@ from unterbau.studies.travel import MIDDLE, Travel
 MAP = (15, 15, 3)
 """Places of the map along x, y, z."""
 AXES = 3
-NEARLY, ALMOST = 4, 0.95
+COARSE = 3
+"""Every so many places of the map are asked first, and its ends."""
+NEARLY, ALMOST = 6, 0.95
 """So many of the softest places are looked around, if they are at least so nearly the softest."""
 
 
@@ -73,7 +75,7 @@ class Reach:
 def weakest(machine: Machine, corners: FloatArray, at: Place = MIDDLE) -> tuple[Swept, FloatArray, FloatArray]:
     """Return the answers at corners, and the softest places of the map: their give along x, y, z, m/N, and where.
 
-    The map is not asked everywhere: every other place of it, then what lies around those that are nearly softest.
+    The map is not asked everywhere: every third place of it, then what lies around those that are nearly softest.
 
     Args:
         machine: The machine.
@@ -84,7 +86,7 @@ def weakest(machine: Machine, corners: FloatArray, at: Place = MIDDLE) -> tuple[
     everywhere = grid(counts)
     ask = Travel(machine, at).cut_for(np.vstack([corners, everywhere]))
     steps = np.stack(np.unravel_index(np.arange(len(everywhere)), counts), axis=1)
-    coarse = (steps % 2 == 0).all(axis=1)
+    coarse = ((steps % COARSE == 0) | (steps == np.array(counts) - 1)).all(axis=1)
     give = np.full((len(everywhere), AXES), -np.inf)
     asked = np.flatnonzero(coarse)
     first = ask(np.concatenate([np.arange(len(corners)), len(corners) + asked]))
