@@ -39,11 +39,11 @@ def keep_more(times: float) -> None:
     _times = times
 
 
-def kept_up_to(megabytes: float) -> Callable[[Answer], Answer]:
+def kept_up_to(megabytes: float, weighed: Callable[[Any], float] | None = None) -> Callable[[Answer], Answer]:
     """Have a function's newest answers kept up to so many megabytes, for all threads."""
 
     def keep(function: Answer) -> Answer:
-        kept: Answer = cached(Kept(megabytes), lock=Lock())(function)
+        kept: Answer = cached(Kept(megabytes, weighed), lock=Lock())(function)
         return kept
 
     return keep

@@ -158,6 +158,11 @@ def cost_of(machine: Machine, book: PriceBook) -> Cost:
 
 def moving_masses(machine: Machine) -> dict[str, float]:
     """Return what each drive moves, kg, by axis X, Y, Z."""
+    return dict(_masses_moved(machine))
+
+
+@lru_cache(maxsize=128)
+def _masses_moved(machine: Machine) -> dict[str, float]:
     return masses_moved(lay_out(machine))
 
 

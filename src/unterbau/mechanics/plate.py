@@ -105,8 +105,7 @@ def _mass(spec: PlateSpec) -> FloatArray:
     """Return a plate's mass on its patches."""
     r = 6 * len(spec.patches)
     M = np.zeros((r, r))
-    unit = replace(spec, thickness=1.0, material=replace(spec.material, E=1.0, G=spec.material.G / spec.material.E))
-    for freedoms, of, heavy in ((IN_PLANE, unit, spec.thickness), (ACROSS, spec, 1.0)):
+    for freedoms, of, heavy in ((IN_PLANE, _unit(spec), spec.material.rho * spec.thickness), (ACROSS, spec, 1.0)):
         held, _ = _places(spec, freedoms)
         M[np.ix_(held, held)] = heavy * half_of(of, freedoms).mass()
     return M
@@ -115,12 +114,16 @@ def _mass(spec: PlateSpec) -> FloatArray:
 def _stretching(spec: PlateSpec) -> Condensed:
     """Return the membrane: it goes with E·t and ρ·t, so that one mesh is solved for all thicknesses and metals."""
     of, t = spec.material, spec.thickness
-    unit = replace(of, E=1.0, G=of.G / of.E, rho=1.0)
-    one = _of_one(replace(spec, thickness=1.0, material=unit))
+    one = _of_one(_unit(spec))
     stiff, heavy = of.E * t, of.rho * t
     return Condensed(
         one.K * stiff, one.follow, one.inner / stiff, one.sag * (heavy / stiff), one.total * heavy, one.loose
     )
+
+
+def _unit(spec: PlateSpec) -> PlateSpec:
+    of = spec.material
+    return replace(spec, thickness=1.0, material=replace(of, E=1.0, G=of.G / of.E, rho=1.0))
 
 
 @kept_up_to(KEPT)

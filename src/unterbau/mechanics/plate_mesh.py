@@ -4,11 +4,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from unterbau.kept import kept_up_to
 from unterbau.mechanics import lapack, plate_element
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.factor import Factor
 from unterbau.mechanics.plate_spec import ON_LINE, PlateSpec
 
+KEPT = 16.0  # MB: the newest, whose mass may be asked for next
 IN_PLANE, ACROSS = (0, 1, 5), (2, 3, 4)
 """Freedoms ux uy rz, and uz rx ry, in the plate's own axes."""
 NOTHING = 1e-6
@@ -83,6 +85,7 @@ def mesh_of(spec: PlateSpec) -> Mesh:
     return Mesh(x, y, corners, a, b, spec.covered().ravel(), patch_of, point)
 
 
+@kept_up_to(KEPT, lambda half: half.nbytes)
 def half_of(spec: PlateSpec, freedoms: tuple[int, ...]) -> "Half":
     """Return the membrane or the bending of a plate.
 
@@ -111,6 +114,11 @@ class Half:
         self._factor, info = lapack.band_cholesky(band)
         if info:
             raise ValueError("the plate's patches do not hold it")
+
+    @property
+    def nbytes(self) -> int:
+        """What it takes of the memory."""
+        return int(self._factor.nbytes + self._Kfh.nbytes + self._Khh.nbytes + self._follow_patch.nbytes)
 
     def condensed(self) -> Condensed:
         """Return what patches and points know of it: all that lies between their loads, from the factor alone."""

@@ -1,13 +1,13 @@
 """The whole travel at once: stiffness and droop at every place from one factorisation."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
 from unterbau.band import Level
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, lay_out, standing, standing_built, to_frame
+from unterbau.machine.machine import Machine, lay_out, to_frame
 from unterbau.mechanics import beam
 from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.errors import ConditionError, MechanismError
@@ -18,34 +18,16 @@ from unterbau.mechanics.substructures import cut
 from unterbau.model.built import Built
 from unterbau.model.footprint import footprint
 from unterbau.model.frame_builder import Chain
-from unterbau.model.standing import Standing
 from unterbau.structure.parts import Place
-from unterbau.structure.vectors import Vector
 from unterbau.studies.loads import GRAVITY
+from unterbau.studies.motions import AXES, Motions, motions_of
 
 MIDDLE = Place(0.5, 0.5, 0.0)
 """Where a machine is put up, if nobody says otherwise."""
-SAME = 1e-9
-AXES = ("x", "y", "z")
-
-
-@dataclass(frozen=True, slots=True)
-class _Motion:
-    """A quantity that changes evenly as the axes go: how far they are where it is put up, value there, change."""
-
-    put_up: FloatArray
-    """m, shape (3,)."""
-    start: FloatArray
-    along: FloatArray
-    """Shape (3, …)."""
-
-    def at(self, gone: FloatArray) -> FloatArray:
-        """Return the values where the axes have gone so far, m (n, 3), shape (n, …)."""
-        return np.asarray(self.start + np.tensordot(gone - self.put_up, self.along, axes=1))
 
 
 class Travel:
-    """A machine that is asked for many places: put up once, and looked at where it stands at three places more."""
+    """A machine that is asked for many places: put up once; how what moves goes is looked at elsewhere."""
 
     def __init__(self, machine: Machine, at: Place = MIDDLE) -> None:
         """Put the machine up.
@@ -60,22 +42,13 @@ class Travel:
         self._machine, self._at = machine, at
         self._built = to_frame(machine, at, "likely")
         self._way = lay_out(machine).way
-        places = _about(at, self._way)
-        gone = [np.array(self._way(place)) for place in places]
-        stands = [standing_built(machine, at), *(standing(machine, place) for place in places[1:])]
-        self._motions = _Motions(
-            _evenly(gone, [_along(one) for one in stands]),
-            _evenly(gone, [np.array(one.distances) for one in stands]),
-            _evenly(gone, [one.nodes[one.tip] - np.array(one.work) for one in stands]),
-            _evenly(gone, [_work_at(one) for one in stands]),
-        )
-        self._over = _evenly(gone, [one.nodes[one.tip] - one.nodes[one.carries] for one in stands])
+        self._motions = motions_of(machine, at)
         self.on_plate = self._built.ground is None or self._built.ground.chain is None
         """Whether the work stands on a plate, not in a chuck."""
 
     def over_work(self, places: FloatArray) -> FloatArray:
         """Return the tool from the first node of what carries the work, m, shape (n, 3)."""
-        return self._over.at(self._gone(places))
+        return self._motions.over.at(self._gone(places))
 
     def _gone(self, places: FloatArray) -> FloatArray:
         """Return how far each axis has gone at places, m, (n, 3): beyond the end of short work a carriage stays."""
@@ -112,22 +85,10 @@ class Travel:
         return every.answers
 
 
-@dataclass(frozen=True, slots=True)
-class _Motions:
-    slides: _Motion
-    """Along its chain, m, of each block."""
-    drives: _Motion
-    """From bearing to nut, m."""
-    arms: _Motion
-    """From the work to the tool."""
-    work: _Motion
-    """Where the work stands on what carries it."""
-
-
 class _AtPlaces:
     """Points, contacts and substructures of one machine for given places."""
 
-    def __init__(self, built: Built, motions: _Motions, places: FloatArray, level: Level) -> None:
+    def __init__(self, built: Built, motions: Motions, places: FloatArray, level: Level) -> None:
         """Cut the frame.
 
         Args:
@@ -312,47 +273,6 @@ def _inside(
 def _taken(elements: beam.BeamElements, rows: IntArray) -> beam.BeamElements:
     e = elements
     return beam.BeamElements(e.length[rows], e.axes[rows], e.span[rows], e.G[rows], e.F[rows], e.S[rows])
-
-
-def _about(at: Place, way: Callable[[Place], Vector]) -> tuple[Place, ...]:
-    """Return a place, and for each axis the end of its travel that is further off: contacts move evenly with each."""
-    found = [at]
-    for axis, name in enumerate(AXES):
-        ends = [replace(at, **{name: share}) for share in (0.0, 1.0)]
-        found.append(max(ends, key=lambda one, axis=axis: abs(way(one)[axis] - way(at)[axis])))  # type: ignore[misc]
-    return tuple(found)
-
-
-def _evenly(gone: list[FloatArray], values: list[FloatArray]) -> _Motion:
-    """Return a motion from the values `_about` a place, and from how far the axes have gone there."""
-    along = np.zeros((3, *values[0].shape))
-    for axis in range(3):
-        way = float(gone[axis + 1][axis] - gone[0][axis])
-        if abs(way) > SAME:
-            along[axis] = (values[axis + 1] - values[0]) / way
-    along[np.abs(along) < SAME] = 0.0
-    return _Motion(gone[0], values[0], along)
-
-
-def _along(stands: Standing) -> FloatArray:
-    """Return how far along its chain each block stands, m."""
-    return np.array([_along_chain(stands, chain, stands.nodes[node]) for node, chain in stands.slides])
-
-
-def _along_chain(stands: Standing, nodes: tuple[int, ...], place: FloatArray) -> float:
-    start, end = stands.nodes[nodes[0]], stands.nodes[nodes[-1]]
-    line = (end - start) / np.linalg.norm(end - start)
-    return float((place - start) @ line)
-
-
-def _work_at(stands: Standing) -> FloatArray:
-    """Return where the work stands, m from what it stands on."""
-    ground, place = stands.ground, np.array(stands.work)
-    if ground is None:
-        return np.zeros(2)
-    if ground.chain is not None:
-        return np.array([_along_chain(stands, ground.chain.nodes, place), 0.0])
-    return np.asarray(place[:2] - stands.nodes[ground.nodes[0]][:2])
 
 
 def _axes(x: FloatArray, up: FloatArray) -> FloatArray:
