@@ -6,6 +6,7 @@ travel: the same numbers as from the whole matrix at each place.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -14,7 +15,7 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 MANY = 1 << 40
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Part:
     """What stands in some rows and columns, and the same turned over in these columns and rows."""
 
@@ -25,15 +26,23 @@ class Part:
     which: IntArray
     """Of these at each place, shape (n_places,)."""
 
+    @cached_property
+    def bits(self) -> int:
+        """Which rows and columns it stands in, a bit for each."""
+        return bits_of(self.rows) | bits_of(self.columns)
+
     def beyond(self, mine: BoolArray) -> "Part | None":
         """Return what stands neither in rows nor in columns of some unknowns."""
         rows, columns = ~mine[self.rows], ~mine[self.columns]
         if not rows.any() or not columns.any():
             return None
-        if rows.all() and columns.all():
-            return self
         values = self.values[:, rows][:, :, columns]
         return Part(self.rows[rows], self.columns[columns], values, self.which)
+
+
+def bits_of(rows: IntArray) -> int:
+    """Return a number with a bit for each row."""
+    return sum(1 << row for row in rows.tolist())
 
 
 def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int) -> list[Part]:
@@ -45,9 +54,9 @@ def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int
         size: Of all rows.
         places: How many.
     """
-    mine = np.zeros(size, dtype=bool)
+    mine, bits = np.zeros(size, dtype=bool), bits_of(unknowns)
     mine[unknowns] = True
-    touched = [one for one in parts if mine[one.rows].any() or mine[one.columns].any()]
+    touched = [one for one in parts if one.bits & bits]
     first, which = _different(touched, places)
     beside = np.zeros(size, dtype=bool)
     for one in touched:
@@ -69,7 +78,7 @@ def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int
                 taken[:, position[rows][:, None], position[columns[inside]]] += part
     own, beyond = taken[:, : len(unknowns)], taken[:, len(unknowns) :]
     left = beyond @ np.linalg.solve(own, beyond.transpose(0, 2, 1))
-    kept = [one.beyond(mine) for one in parts]
+    kept = [one.beyond(mine) if one.bits & bits else one for one in parts]
     return [*(one for one in kept if one is not None), Part(others, others, left / -2, which)]
 
 
