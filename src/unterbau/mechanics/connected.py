@@ -23,15 +23,14 @@ def connected(frame: Frame, springs: BoolArray | None = None, seats: BoolArray |
     for plate in frame.plates:
         whole = np.concatenate([plate.patches, plate.points])
         first, second = np.concatenate([first, whole[:-1]]), np.concatenate([second, whole[1:]])
-    parent = list(range(len(frame.nodes)))
-
-    def root(node: int) -> int:
-        while parent[node] != node:
-            parent[node] = parent[parent[node]]
-            node = parent[node]
-        return node
-
-    for i, j in zip(first.tolist(), second.tolist(), strict=True):
-        parent[root(i)] = root(j)
-    numbers: dict[int, int] = {}
-    return np.array([numbers.setdefault(root(n), len(numbers)) for n in range(len(parent))], dtype=np.intp)
+    number: IntArray = np.arange(len(frame.nodes))
+    before: IntArray = np.zeros(0, dtype=np.intp)
+    while not np.array_equal(number, before):
+        before = number
+        least = np.minimum(before[first], before[second])
+        number = before.copy()
+        for ends in (first, second):
+            np.minimum.at(number, ends, least)
+            np.minimum.at(number, before[ends], least)
+        number = number[number]
+    return np.asarray(np.unique(number, return_inverse=True)[1].ravel(), dtype=np.intp)

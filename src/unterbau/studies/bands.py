@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from unterbau.band import Band
+from unterbau.kept import kept_up_to
 from unterbau.machine.machine import Machine, to_frame
 from unterbau.mechanics import assembly, placed_plate
 from unterbau.mechanics.arrays import FloatArray, IntArray
@@ -19,6 +20,7 @@ from unterbau.studies.compliance import Solved
 from unterbau.studies.uncertain import between, draws, logarithms, material_band
 
 ENDS = (5.0, 95.0)
+KEPT = 16.0  # MB
 SPRINGS, MADE, TWIST, SORTS = slice(0, 6), 6, 7, 8
 """Sorts of pieces in a group: six directions of its springs, what is made of its material, its beams' twist."""
 
@@ -55,11 +57,14 @@ def pieces(machine: Machine, place: Place) -> Pieces:
     of_material = np.log(np.array([[one.low, one.high] for one in made])).T
     logs[:, :, MADE] = of_material
     logs[:, :, TWIST] += of_material
-    flexibility = np.array(
-        [1.0 / between(low[:, None], high[:, None], draws(name))
-         for name, low, high in zip(likely.groups, logs[0], logs[1], strict=True)]
-    )  # fmt: skip
-    return Pieces(flexibility)
+    drawn = [(tuple(low), tuple(high)) for low, high in zip(*logs.tolist(), strict=True)]
+    return Pieces(np.array([_drawn(name, *both) for name, both in zip(likely.groups, drawn, strict=True)]))
+
+
+@kept_up_to(KEPT)
+def _drawn(name: str, low: tuple[float, ...], high: tuple[float, ...]) -> FloatArray:
+    """Return a group's flexibility drawn over likely, shape (SORTS, n_draws); kept, for most a change leaves alone."""
+    return np.asarray(1.0 / between(np.array(low)[:, None], np.array(high)[:, None], draws(name)))
 
 
 def _widest(logs: FloatArray, group: IntArray, ends: FloatArray) -> None:

@@ -6,7 +6,7 @@ import numpy as np
 
 from unterbau.band import Band, Level
 from unterbau.machine.machine import Machine, lay_out, link, links, part_at
-from unterbau.mechanics.arrays import ComplexArray, FloatArray, IntArray
+from unterbau.mechanics.arrays import ComplexArray, FloatArray, IntArray, cross_matrices
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.mechanics.receptance import receptance
@@ -203,7 +203,7 @@ def all_moves(machine: Machine, frame: Frame, shapes: FloatArray) -> list[str]:
 
 def _told(machine: Machine, frame: Frame, u: FloatArray, m: FloatArray, group: IntArray) -> str:
     energy = m * np.sum(u[:, :3] ** 2, axis=1)
-    by_group = np.array([energy[group == g].sum() for g in range(len(frame.groups))])
+    by_group = np.bincount(group + 1, energy, len(frame.groups) + 1)[1:]
     order = [int(g) for g in np.argsort(-by_group) if by_group[g] > MOVER * by_group.max()]
     names = [_label(machine, frame.groups[g]) for g in order[:2]]
     nodes = np.isin(group, order) & (m > 0)
@@ -236,11 +236,11 @@ def _manner(places: FloatArray, moved: FloatArray, m: FloatArray) -> str:
     share = m / m.sum()
     centre, mean = share @ places, share @ moved
     arm, own = places - centre, moved - mean
-    inertia = np.einsum(
-        "n,nij->ij", share, np.sum(arm**2, axis=1)[:, None, None] * np.eye(3) - arm[:, :, None] * arm[:, None, :]
-    )
-    spin = np.linalg.lstsq(inertia, share @ np.cross(arm, own), rcond=1e-9)[0]
-    turned = np.cross(spin, arm)
+    weighed = share[:, None] * arm
+    inertia = np.sum(weighed * arm) * np.eye(3) - arm.T @ weighed
+    about_axes = weighed.T @ own
+    spin = np.linalg.lstsq(inertia, (about_axes - about_axes.T)[[1, 2, 0], [2, 0, 1]], rcond=1e-9)[0]
+    turned = arm @ cross_matrices(spin[None])[0].T
     total = float(share @ np.sum(moved**2, axis=1))
     along = mean**2 / total
     about = float(share @ np.sum(turned**2, axis=1)) / total
