@@ -75,7 +75,7 @@ def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int
             inside = mine[columns]
             if inside.any():
                 part = some if inside.all() else some[:, :, inside]
-                taken[:, position[rows][:, None], position[columns[inside]]] += part
+                _add(taken, position[rows], position[columns[inside]], part)
     own, beyond = taken[:, : len(unknowns)], taken[:, len(unknowns) :]
     left = beyond @ np.linalg.solve(own, beyond.transpose(0, 2, 1))
     kept = [one.beyond(mine) if one.bits & bits else one for one in parts]
@@ -89,8 +89,27 @@ def filled(parts: Sequence[Part], wanted: IntArray, size: int, places: int) -> F
     found = np.zeros((places, len(wanted), len(wanted)))
     for one in parts:
         values = one.values if len(one.values) == 1 else one.values[one.which]
-        found[:, position[one.rows][:, None], position[one.columns]] += values
+        _add(found, position[one.rows], position[one.columns], values)
     return np.asarray(found + found.transpose(0, 2, 1))
+
+
+def _add(found: FloatArray, rows: IntArray, columns: IntArray, values: FloatArray) -> None:
+    """Add values where they stand, by ranges where they stand side by side: that is several times as fast."""
+    row, column = _range(rows), _range(columns)
+    if row is not None and column is not None:
+        found[:, row, column] += values
+    elif row is not None:
+        found[:, row, columns] += values
+    elif column is not None:
+        found[:, rows, column] += values
+    else:
+        found[:, rows[:, None], columns] += values
+
+
+def _range(places: IntArray) -> slice | None:
+    first, count = int(places[0]), len(places)
+    whole = int(places[-1]) - first == count - 1 and bool((np.diff(places) == 1).all())
+    return slice(first, first + count) if whole else None
 
 
 def _different(parts: Sequence[Part], places: int) -> tuple[IntArray, IntArray]:
