@@ -141,13 +141,14 @@ def rest(machine: Machine) -> str:
 
 
 @lru_cache(maxsize=128)
-def _lines(machine: Machine) -> tuple[Line, ...]:
+def lines(machine: Machine) -> tuple[Line, ...]:
+    """Return the list of parts."""
     return lines_of(lay_out(machine))
 
 
 def bill_of(machine: Machine, book: PriceBook = UNPRICED) -> tuple[Item, ...]:
     """Return the list of parts with masses and, by a price book, money."""
-    return priced(_lines(machine), book)
+    return priced(lines(machine), book)
 
 
 @lru_cache(maxsize=128)
@@ -168,7 +169,7 @@ def _masses_moved(machine: Machine) -> dict[str, float]:
 
 def listed_mass(machine: Machine) -> float:
     """Return the mass of all pieces of a machine as they are sawn and bought, kg."""
-    return sum(line.mass for line in _lines(machine))
+    return sum(line.mass for line in lines(machine))
 
 
 def part(machine: Machine, key: str) -> Part:
@@ -243,4 +244,4 @@ def ends(machine: Machine) -> dict[str, str]:
 
 def lengths(machine: Machine) -> dict[str, float]:
     """Return the length of each part that is cut to length, m."""
-    return {line.part: line.length for line in reversed(_lines(machine)) if line.length}
+    return {line.part: line.length for line in reversed(lines(machine)) if line.length}

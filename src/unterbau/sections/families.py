@@ -5,7 +5,9 @@ EN 10056-1, channels and I sections of the old and Euro-norm series; boxes and s
 profiles are our own choice of round sizes.
 """
 
-from unterbau.sections import cache
+from functools import cache
+
+from unterbau.sections import cache as stored
 from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.rolled import IPE, UPN
 
@@ -35,9 +37,9 @@ def _square(sizes: str) -> tuple[str, ...]:
 
 def _slotted() -> tuple[tuple[str, ...], ...]:
     """Profiles grouped by slot, so that stepping keeps to parts that fit each other."""
-    found = cache.known()
+    found = stored.known()
     groups = {key: [n for n in found if n.startswith(f"tslot-{key}")] for key in ("20", "30", "40", "45")}
-    return tuple(tuple(sorted(names, key=lambda n: cache.stored_properties(n).Iy)) for names in groups.values())
+    return tuple(tuple(sorted(names, key=lambda n: stored.stored_properties(n).Iy)) for names in groups.values())
 
 
 def _built_up() -> tuple[tuple[str, ...], ...]:
@@ -49,6 +51,7 @@ def _built_up() -> tuple[tuple[str, ...], ...]:
     return tuple(tuple(names) for names in groups.values())
 
 
+@cache
 def families() -> tuple[tuple[str, ...], ...]:
     """Return every family, sizes in stepping order."""
     return (

@@ -10,12 +10,11 @@ from unterbau.brief.brief import Brief
 from unterbau.catalogue.guides import block
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.item_words import text_words
-from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, lay_out, links, part_at, travel
+from unterbau.machine.machine import Machine, bodies_of, cost_of, kind_of, lay_out, lines, links, part_at, travel
 from unterbau.materials.material import material
 from unterbau.mechanics.arrays import FloatArray, axes_from
 from unterbau.structure.bodies import Prism
 from unterbau.structure.line import Line
-from unterbau.structure.lines import lines_of
 from unterbau.structure.motion import DriveTrain, Rail
 from unterbau.structure.parts import Member, Place, Plate
 from unterbau.units import Units, length_text, mass_text
@@ -269,7 +268,7 @@ def _room(machine: Machine, brief: Brief, size: tuple[float, float, float], unit
 
 def heaviest(machine: Machine) -> Line:
     """Return the heaviest single piece of a machine."""
-    return max(lines_of(lay_out(machine)), key=lambda line: line.mass / max(1, line.count))
+    return max(lines(machine), key=lambda line: line.mass / max(1, line.count))
 
 
 def _lifting(machine: Machine, brief: Brief, units: Units) -> list[Finding]:
@@ -324,7 +323,7 @@ def shop_limits(machine: Machine, brief: Brief, units: Units = "mm") -> dict[str
             ):
                 found[key] = f"{label}: plate of {text(part.thickness)}, and no firm to cut it"
     if brief.lift:
-        for line in lines_of(lay_out(machine)):
+        for line in lines(machine):
             each = line.mass / max(1, line.count)
             if each > brief.lift and isinstance(part_at(machine, line.part), Member | Plate):
                 found.setdefault(

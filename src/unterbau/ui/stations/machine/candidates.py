@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from PyQt6.QtCore import QObject, QPoint, Qt, pyqtSignal
+from PyQt6.QtCore import QObject, QPoint, Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QMenu
 
 from unterbau.brief.brief import Brief
@@ -63,6 +63,10 @@ class Candidates(QObject):
         self._document, self._selection, self._feed, self._shelf = document, selection, feed, shelf
         self._view = view
         self.marks = Asker(counted, self, beside=True)
+        self._shown: tuple[str, ...] = ()
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.timeout.connect(self._show_now)
         """How many pairs of pieces collide, of each candidate's machine."""
         self._faces: dict[Machine, tuple[tuple[float, FloatArray], ...]] = {}
         self.marks.ready.connect(self._on_marks)
@@ -117,8 +121,19 @@ class Candidates(QObject):
         self._document.apply(project, f"delete {name}")
 
     def show_cards(self) -> None:
-        """Show every candidate's card."""
+        """Show every candidate's card: at once where others are there or chosen, else after the numbers."""
+        if self._asked() != self._shown:
+            self._show_now()
+        elif not self._later.isActive():
+            self._later.start()
+
+    def _asked(self) -> tuple[str, ...]:
+        return (self._selection.candidate, *(one.name for one in self._document.project.candidates))
+
+    def _show_now(self) -> None:
         project = self._document.project
+        self._later.stop()
+        self._shown = self._asked()
         try:
             bench = self._feed.figures(project.candidate(project.benchmark).machine)
             facts = [self._card(c, project.benchmark, bench) for c in project.candidates]

@@ -3,7 +3,7 @@
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 NUMBERS_FIRST = 20  # ms: readout and load path are painted before the picture
-BANDS_FIRST = 150  # ms that the picture waits for bands, at most
+BANDS_FIRST = 300  # ms that the picture waits for bands, at most
 
 
 class DrawLater(QObject):
