@@ -33,6 +33,7 @@ from unterbau.structure.lines import moving_masses as masses_moved
 from unterbau.structure.looks import looks
 from unterbau.structure.motion import Ware
 from unterbau.structure.parts import Joint, Member, Place, Plate, Stand
+from unterbau.structure.structure import Turned
 from unterbau.structure.vectors import cross, plus
 from unterbau.studies.answers import answers, likely_answers
 from unterbau.studies.explain import explain
@@ -228,6 +229,22 @@ def test_a_tailstock_holds_long_work() -> None:
     found = explain(alone, solved, "tailstock", 2)
     assert found.compliance == 0.0
     assert found.reasons == ()
+
+
+@pytest.mark.parametrize("ribs", [0, 2])
+def test_all_that_hangs_on_a_turned_arm_is_turned_with_it(ribs: int) -> None:
+    arm = ArmMill()
+    arm = replace(arm, head_plate=replace(arm.head_plate, ribs=ribs))
+    aside = replace(arm, dimensions=replace(arm.dimensions, turn=20))
+    straight, turned = (to_frame(machine, Place()).frame for machine in (arm, aside))
+    turn = next(step for step in lay_out(aside).steps if isinstance(step, Turned))
+    assert straight.node_names == turned.node_names
+    moved = 0
+    for before, after in zip(straight.nodes, turned.nodes, strict=True):
+        there = np.array(turn.place((float(before[0]), float(before[1]), float(before[2]))))
+        assert np.allclose(after, there, atol=1e-9) or np.allclose(after, before, atol=1e-9)
+        moved += not np.allclose(after, before, atol=1e-9)
+    assert moved > 50
 
 
 def test_an_arm_turned_aside_is_the_same_arm() -> None:

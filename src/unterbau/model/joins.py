@@ -20,7 +20,7 @@ from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Jo
 from unterbau.structure.parts import Joint
 from unterbau.structure.spot import Spot
 from unterbau.structure.stand import BOLT, KEY, REST
-from unterbau.structure.vectors import Vector, X, Y, Z, cross, plus, scaled
+from unterbau.structure.vectors import Vector, X, Y, Z, cross, dot, minus, plus, scaled
 from unterbau.structure.weights import joint_mass, screw_mass
 
 CAP = 0.02
@@ -195,14 +195,18 @@ def gusset(one: GussetJoin, model: Model) -> None:
 def rib(one: RibJoin, model: Model) -> None:
     """Put a rib on a plate; it is welded when all else is fastened."""
     plate, laid = model.sheets[one.plate], lay_sheet(model, one.rib)
-    start = model.moved(one.foot, one.carrier)
+    away = minus(model.moved(one.foot, one.carrier), laid.start)
+    foot = (dot(away, laid.along), dot(away, laid.across), dot(away, laid.up))  # its own, for it may be turned yet
     pitch = max(RIB_PITCH, one.long / one.places) if one.places else RIB_PITCH
-    plate.late.append(lambda: _weld(model, plate, laid, start, (one.long, pitch), one.across))
+    plate.late.append(lambda: _weld(model, plate, laid, foot, (one.long, pitch), one.across))
 
 
 def _weld(
-    model: Model, plate: LaidPlate, laid: LaidPlate, start: Vector, run: tuple[float, float], across: bool
+    model: Model, plate: LaidPlate, laid: LaidPlate, foot: Vector, run: tuple[float, float], across: bool
 ) -> None:
+    start = laid.start
+    for axis, far in zip((laid.along, laid.across, laid.up), foot, strict=True):
+        start = plus(start, axis, far)
     length, wanted = run
     count = max(2, ceil(length / wanted))
     pitch = length / count
