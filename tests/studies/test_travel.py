@@ -1,12 +1,14 @@
 """The whole travel from one factorisation: the same as solving each place, and what follows from the map."""
 
 from dataclasses import replace
+from importlib.resources import files
 
 import numpy as np
 import pytest
 
 from unterbau.band import LEVELS
 from unterbau.catalogue.joints import BoltGroup
+from unterbau.files.project_json import parse_project
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.column_mill import ColumnMill
@@ -17,9 +19,10 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.structure.parts import Drive, Guide, Joint, Member, Place
 from unterbau.studies.answers import answers
 from unterbau.studies.compliance import droop, solve, tip_compliance
-from unterbau.studies.reach import counts_of, grid, reach
+from unterbau.studies.reach import counts_of, grid, reach, weakest
 from unterbau.studies.travel import Travel
 
+DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
 REL = 2e-7  # substructures invert matrices whose entries lie ten powers apart
 ODD = np.array([[0.5, 0.5, 0.0], [0.031, 0.87, 0.42], [1.0, 0.0, 1.0], [0.613, 0.25, 0.71]])
 """Blocks at nodes of their rails, inside beams, at the ends."""
@@ -79,6 +82,15 @@ def test_the_map_names_its_weakest_place() -> None:
     assert stiffness == found.stiffness[:, 1].min()
     assert found.layer(found.droop, 0).shape == (5, 5)
     assert found.layer(found.droop, 0)[4, 0] == found.droop[[p == [0.0, 1.0, 0.0] for p in found.places.tolist()]]
+
+
+@pytest.mark.parametrize("number", [0, 3])
+def test_the_softest_places_are_found_without_asking_everywhere(number: int) -> None:
+    """Within half a hundredth of the whole map's; of the filled tube every other place missed 5 % once."""
+    machine = DEMO.candidates[number].machine
+    _, give, _ = weakest(machine, ODD)
+    every = Travel(machine).answers(grid(counts_of(machine))).compliance
+    assert give == pytest.approx(np.diagonal(every, axis1=1, axis2=2).max(axis=0), rel=5e-3)
 
 
 def test_a_bed_surfaced_by_its_own_machine_hides_the_droop_at_that_height() -> None:
