@@ -1,4 +1,5 @@
-"""Machines of every kind with sizes anywhere within their limits: finite answers, soon, or a sentence."""
+"""Machines of every kind with sizes anywhere within their limits, their parts as one might try them: finite answers,
+soon, or a sentence."""
 
 import random
 import time
@@ -12,7 +13,8 @@ import numpy as np
 
 from unterbau.catalogue.joints import BoltGroup
 from unterbau.errors import UnterbauError
-from unterbau.machine.machine import KINDS, Machine, bill_of, lay_out, with_part
+from unterbau.machine.alternatives import alternatives
+from unterbau.machine.machine import KINDS, Machine, bill_of, lay_out, links, part_at, with_part
 from unterbau.mechanics.statics import total_mass
 from unterbau.parts_list.bill import total_mass as listed
 from unterbau.structure.ends import sawn
@@ -47,6 +49,16 @@ def drawn(draw: random.Random) -> Machine:
     if hasattr(machine, "side_foot") and draw.random() < 0.3:
         screws = BoltGroup(draw.choice(("M4", "M6", "M8")), 1, draw.randint(1, 6), draw.uniform(0.003, 0.04))
         machine = with_part(machine, "side_foot", Joint("bolts", bolts=replace(screws, bonded=draw.random() < 0.3)))
+    return machine
+
+
+def altered(draw: random.Random, machine: Machine) -> Machine:
+    """Return a machine with a few of its parts as one might try them, or something added, whether it can be built."""
+    for _ in range(draw.randint(0, 4)):
+        key = draw.choice([one.key for one in links(machine)])
+        found = alternatives(machine, key) if part_at(machine, key) is not None else ()
+        if found:
+            machine = draw.choice(found).applied(machine)
     return machine
 
 
@@ -93,6 +105,10 @@ def campaign(seconds: float, seed: int) -> Iterator[str]:
     end = time.monotonic() + seconds
     while time.monotonic() < end:
         machine = drawn(draw)
+        try:
+            machine = altered(draw, machine)
+        except UnterbauError:
+            continue  # with such sizes there is nothing to choose from
         place = Place(draw.random(), draw.random(), draw.random())
         tried += 1
         try:
@@ -101,5 +117,5 @@ def campaign(seconds: float, seed: int) -> Iterator[str]:
             last = extract_tb(error.__traceback__)[-1]
             found = f"{type(error).__name__} in {last.name} ({Path(last.filename).name}): {str(error)[:80]}"
         if found:
-            yield f"{machine.kind}: {found}; {machine.dimensions}"
+            yield f"{machine.kind}: {found}; {machine}"
     yield f"tried: {tried} machines"
