@@ -97,7 +97,7 @@ def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[
 
 def _by_direction(each: FloatArray) -> FloatArray:
     """Return sums over all nodes, shape (m, 6), of what is at their freedoms."""
-    return np.asarray(each.reshape(len(each), -1, 6).sum(axis=1))
+    return np.asarray(each.reshape(len(each), each.shape[1] // 6, 6).sum(axis=1))
 
 
 def _own(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray | None]:
