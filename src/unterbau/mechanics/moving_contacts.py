@@ -7,13 +7,14 @@ Derivation in docs/theory/travel.md.
 
 import itertools
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
 from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.eliminated import Part, eliminated, filled
-from unterbau.mechanics.moving_points import Block, Group, InnerFlexibility, Point, bending
+from unterbau.mechanics.moving_points import FEW, Block, Group, InnerFlexibility, Point, bending
 from unterbau.mechanics.substructures import Substructure
 
 FORCE = 1e7  # unit of the contacts' forces, so that both kinds of unknowns are of one size
@@ -95,14 +96,23 @@ class Joined:
 
     def _bending(self, places: IntArray) -> list[Part]:
         """Return movements of groups by forces on groups of the same substructure."""
-        parts = []
-        for a, b in _pairs(self._groups):
-            at, bt, which = _positions(a, b, places)
-            value = np.concatenate(
-                [bending(a, b, at[k : k + CHUNK], bt[k : k + CHUNK], self._inner) for k in range(0, len(at), CHUNK)]
-            )
-            parts.append(Part(a.rows, b.rows, value / 2 if a is b else value, which))
-        return parts
+        return [
+            *(replace(one, which=one.which[places]) for one in self._few),
+            *(self._moved(a, b, places) for a, b in _pairs(self._groups) if max(a.count, b.count) > FEW),
+        ]
+
+    @cached_property
+    def _few(self) -> list[Part]:
+        """What groups of few positions move by each other, for all places."""
+        pairs = [(a, b) for a, b in _pairs(self._groups) if max(a.count, b.count) <= FEW]
+        return [self._moved(a, b, np.arange(len(self._arms))) for a, b in pairs]
+
+    def _moved(self, a: Group, b: Group, places: IntArray) -> Part:
+        at, bt, which = _positions(a, b, places)
+        value = np.concatenate(
+            [bending(a, b, at[k : k + CHUNK], bt[k : k + CHUNK], self._inner) for k in range(0, len(at), CHUNK)]
+        )
+        return Part(a.rows, b.rows, value / 2 if a is b else value, which)
 
     def _holding(self, places: IntArray) -> list[Part]:
         """Return the contacts' own flexibility."""
