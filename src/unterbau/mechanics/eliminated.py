@@ -65,7 +65,8 @@ def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int
     position = np.full(size, -1)
     position[unknowns] = np.arange(len(unknowns))
     position[others] = len(unknowns) + np.arange(len(others))
-    taken = np.zeros((len(first), len(unknowns) + len(others), len(unknowns)))
+    shape = (len(unknowns) + len(others), len(unknowns))
+    everywhere, taken = np.zeros((1, *shape)), np.zeros((len(first), *shape))
     for one in touched:
         values = one.values if len(one.values) == 1 else one.values[one.which[first]]
         for rows, columns, some in (
@@ -75,7 +76,8 @@ def eliminated(parts: Sequence[Part], unknowns: IntArray, size: int, places: int
             inside = mine[columns]
             if inside.any():
                 part = some if inside.all() else some[:, :, inside]
-                _add(taken, position[rows], position[columns[inside]], part)
+                _add(everywhere if len(part) == 1 else taken, position[rows], position[columns[inside]], part)
+    taken += everywhere
     own, beyond = taken[:, : len(unknowns)], taken[:, len(unknowns) :]
     left = beyond @ np.linalg.solve(own, beyond.transpose(0, 2, 1))
     kept = [one.beyond(mine) if one.bits & bits else one for one in parts]
@@ -86,10 +88,11 @@ def filled(parts: Sequence[Part], wanted: IntArray, size: int, places: int) -> F
     """Return some rows and columns of what is left, at each place, shape (n_places, r, r)."""
     position = np.full(size, -1)
     position[wanted] = np.arange(len(wanted))
-    found = np.zeros((places, len(wanted), len(wanted)))
+    everywhere, found = np.zeros((1, len(wanted), len(wanted))), np.zeros((places, len(wanted), len(wanted)))
     for one in parts:
         values = one.values if len(one.values) == 1 else one.values[one.which]
-        _add(found, position[one.rows], position[one.columns], values)
+        _add(everywhere if len(values) == 1 else found, position[one.rows], position[one.columns], values)
+    found += everywhere
     return np.asarray(found + found.transpose(0, 2, 1))
 
 
@@ -107,9 +110,9 @@ def _add(found: FloatArray, rows: IntArray, columns: IntArray, values: FloatArra
 
 
 def _range(places: IntArray) -> slice | None:
-    first, count = int(places[0]), len(places)
-    whole = int(places[-1]) - first == count - 1 and bool((np.diff(places) == 1).all())
-    return slice(first, first + count) if whole else None
+    first, end = int(places[0]), int(places[-1]) + 1
+    whole = end - first == len(places) and places.tobytes() == np.arange(first, end).tobytes()
+    return slice(first, end) if whole else None
 
 
 def _different(parts: Sequence[Part], places: int) -> tuple[IntArray, IntArray]:

@@ -70,6 +70,7 @@ class Joined:
             arms: From the work's point to the tool, m, shape (n_places, 3).
             inner: Flexibility of the beams that contacts stand inside of.
         """
+        contacts = sorted(contacts, key=_ends)  # so that rows of the same two stand side by side
         blocks, self._springs = _blocks(contacts, tool, work)
         self._arms, self._inner = arms, inner
         self._groups = _groups(blocks, substructures)
@@ -161,9 +162,14 @@ def _held(rows: IntArray, flexibility: FloatArray) -> Held:
     return rows, FORCE**2 / 2 * different[:, :, None] * np.eye(len(rows)), which.ravel()
 
 
+def _ends(one: Contact) -> tuple[int, int]:
+    first, second = one.first.substructure, one.second.substructure
+    return min(first, second), max(first, second)
+
+
 def _steps(contacts: list[Contact], rows: list[slice], rigid: list[IntArray]) -> list[IntArray]:
     """Return the unknowns in the order they go: of what is held by one other part alone first, with what holds it."""
-    ends = [(one.first.substructure, one.second.substructure) for one in contacts]
+    ends = [_ends(one) for one in contacts]
     left, steps = set(range(len(contacts))), list[IntArray]()
     floating = [number for number, mine in enumerate(rigid) if len(mine)]
     while floating:
