@@ -71,6 +71,23 @@ def test_what_comes_late_is_not_put_into_the_part_that_came_onto_the_bench(windo
     assert not said
 
 
+def test_a_section_solved_for_one_candidate_is_not_put_into_another(window: MainWindow, qtbot: QtBot) -> None:
+    choose(window, qtbot, TUBE)
+    click_link(window, qtbot, "gantry_beam")
+    own = window.machine.bench.own
+    qtbot.mouseClick(window.machine.bench.own_wanted, Qt.MouseButton.LeftButton)
+    assert own._key == "gantry_beam"
+    built = list[object]()
+    own.solving.ready.connect(built.append)
+    own.solving.ask("side2-of-rhs-92x61x3")
+    other = next(one.name for one in window.document.project.candidates if one.name != TUBE)
+    choose(window, qtbot, other)
+    qtbot.waitUntil(lambda: not own.solving.busy, timeout=20_000)
+    assert not built
+    click_link(window, qtbot, "gantry_beam")
+    assert own._key == "gantry_beam"
+
+
 def test_a_section_of_ones_own_by_its_dimensions(window: MainWindow, qtbot: QtBot) -> None:
     choose(window, qtbot, TUBE)
     click_link(window, qtbot, "gantry_beam")

@@ -37,7 +37,7 @@ class OwnSection(QWidget):
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._name = self._key = ""
+        self._name = self._key = self._owner = ""
         self.shape = ChoiceBox("Shape of the section", tuple((one.id, one.label) for one in SHAPES), self)
         self.fields = {name: QuantityField(f"Section, {name}", "length", view, self) for name in SIZES}
         self._captions = {name: label(name, "muted", 0.92) for name in SIZES}
@@ -76,6 +76,12 @@ class OwnSection(QWidget):
         """Hold no part any more; what is being solved for one is not wanted."""
         self._key = ""
         self.solving.stop()
+
+    def belong_to(self, candidate: str) -> None:
+        """Hold parts of a candidate; what is being solved for another's part is not wanted."""
+        if candidate != self._owner:
+            self._owner = candidate
+            self.leave()
 
     def show_section(self, name: str, key: str) -> None:
         """Show the sizes of the section of a part."""

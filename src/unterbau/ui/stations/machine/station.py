@@ -261,6 +261,7 @@ class MachineStation(QWidget):
         added = change_of(machine.changes, key)
         if added is not None and added.id in not_standing(machine):
             limit = f"does not stand, and is left away: {not_standing(machine)[added.id]}"
+        self.bench.own.belong_to(self._selection.candidate)
         self.bench.show_part(machine, key, project.prices, limit)
         wanted = self._selection.axis if key == SIZES else key
         advised = (wanted, machine.kind, self._selection.candidate)
