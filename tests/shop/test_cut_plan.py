@@ -175,3 +175,9 @@ def test_a_bound_of_grown_patterns_is_never_above_that_of_all(rows: dict[int, in
     _, bound = grown_patterns(cutting, np.array([1.0]), [None])
     assert bound <= best + 1e-7
     assert bound > 0.9 * best
+
+
+def test_bars_are_not_said_to_be_too_few_where_time_ran_out(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("unterbau.shop.cut_plan.SECONDS", 0.0)
+    with pytest.raises(InputError, match="no plan was found in 0 s; expected fewer different lengths"):
+        cut_plan(mm(*zip(WIDTHS, COUNTS, strict=True)), (Stock(5.6),))

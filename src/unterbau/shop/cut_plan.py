@@ -14,6 +14,7 @@ from unterbau.shop.patterns import Cutting, Pattern, every_pattern, full_bars, g
 
 SECONDS = 8.0
 """That the integer programme may take; what is proven by then is told."""
+OUT_OF_TIME = 1  # as `milp` tells it
 SETUP_SECONDS = 1.5
 MOST_PATTERNS = 4000
 """Up to so many are all made, else only those that could help (column generation)."""
@@ -182,6 +183,8 @@ def _cheapest(
     limits = [LinearConstraint(made, np.array(cutting.counts), np.inf), *_limits(stocks, kind, len(found))]
     done = milp(c, constraints=limits, integrality=np.ones(len(found)), bounds=Bounds(0, np.inf),
                 options={"time_limit": SECONDS})  # fmt: skip
+    if done.x is None and done.status == OUT_OF_TIME:
+        raise InputError("pieces", f"no plan was found in {SECONDS:g} s; expected fewer different lengths at once")
     if done.x is None:
         raise InputError("stock", "the bars there are do not suffice for all pieces; expected more, or longer ones")
     counts = np.round(done.x).astype(int)
