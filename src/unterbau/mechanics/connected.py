@@ -23,7 +23,12 @@ def connected(frame: Frame, springs: BoolArray | None = None, seats: BoolArray |
     for plate in frame.plates:
         whole = np.concatenate([plate.patches, plate.points])
         first, second = np.concatenate([first, whole[:-1]]), np.concatenate([second, whole[1:]])
-    number: IntArray = np.arange(len(frame.nodes))
+    return linked(len(frame.nodes), first, second)
+
+
+def linked(count: int, first: IntArray, second: IntArray) -> IntArray:
+    """Return for each of `count` nodes the number of its part, where pairs (n,) hang together; parts by their first."""
+    number: IntArray = np.arange(count)
     before: IntArray = np.zeros(0, dtype=np.intp)
     while not np.array_equal(number, before):
         before = number

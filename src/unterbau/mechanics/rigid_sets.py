@@ -6,6 +6,7 @@ import numpy as np
 
 from unterbau.kept import kept_up_to
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.connected import linked
 
 KEPT = 10.0  # MB
 SIX = np.arange(6)
@@ -88,17 +89,9 @@ def _sets(sets: list[Set], joined: Ends, directions: BoolArray, support: BoolArr
 
 def _connected(first: list[int], second: list[int]) -> list[list[int]]:
     """Return the springs of each set of connected nodes."""
-    root: dict[int, int] = {}
-
-    def find(node: int) -> int:
-        while root.setdefault(node, node) != node:
-            node = root[node]
-        return node
-
-    for i, j in zip(first, second, strict=True):
-        if j >= 0:
-            root[find(i)] = find(j)
+    i, j = np.array(first), np.array(second)
+    part = linked(max(first + second) + 1, i, np.where(j >= 0, j, i))
     found: dict[int, list[int]] = {}
-    for s, i in enumerate(first):
-        found.setdefault(find(i), []).append(s)
+    for s, number in enumerate(part[i].tolist()):
+        found.setdefault(number, []).append(s)
     return list(found.values())
