@@ -1,6 +1,8 @@
 """All screenshots of the main views, from the demo project: `python -m unterbau.ui.shell.shots FOLDER`."""
 
+import os
 import sys
+import tempfile
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
@@ -156,9 +158,16 @@ VIEWS: dict[str, Callable[[MainWindow], None]] = {
 
 
 def main() -> None:
-    """Write one PNG for each view."""
+    """Write one PNG for each view; one's own settings and kept work are neither seen nor touched."""
     folder = Path(sys.argv[1] if len(sys.argv) > 1 else "out")
     folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as home:
+        for place in ("CONFIG", "DATA", "STATE", "CACHE"):
+            os.environ[f"XDG_{place}_HOME"] = home
+        _shoot(folder)
+
+
+def _shoot(folder: Path) -> None:
     application = QApplication(sys.argv[:1])
     window = open_window(["--demo"], 10.0)
     window.resize(1280, 800)
