@@ -2,12 +2,13 @@
 
 import itertools
 from dataclasses import dataclass
+from math import ceil
 
 import numpy as np
 
 from unterbau.band import Level
 from unterbau.machine.machine import Machine, travel
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.moving_contacts import Swept
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Place
@@ -17,7 +18,8 @@ MAP = (15, 15, 3)
 """Places of the map along x, y, z."""
 AXES = 3
 COARSE = 3
-"""Every so many places of the map are asked first, and its ends."""
+"""About every so many places of the map are asked first, its ends among them."""
+ALIKE = 1e-9
 NEARLY, ALMOST = 6, 0.95
 """So many of the softest places are looked around, if they are at least so nearly the softest."""
 
@@ -45,7 +47,7 @@ class Reach:
 
     def weakest(self, axis: int) -> tuple[Place, float]:
         """Return the place that is softest along an axis, and its stiffness, N/m."""
-        row = int(np.argmax(self.compliance[:, axis, axis]))
+        row = _softest(self.compliance[:, axis, axis])
         return self.place(row), float(self.stiffness[row, axis])
 
     def place(self, row: int) -> Place:
@@ -75,7 +77,7 @@ class Reach:
 def weakest(machine: Machine, corners: FloatArray, at: Place = MIDDLE) -> tuple[Swept, FloatArray, FloatArray]:
     """Return the answers at corners, and the softest places of the map: their give along x, y, z, m/N, and where.
 
-    The map is not asked everywhere: every third place of it, then what lies around those that are nearly softest.
+    The map is not asked everywhere: about every third place of it, then what lies around those that are nearly softest.
 
     Args:
         machine: The machine.
@@ -86,7 +88,7 @@ def weakest(machine: Machine, corners: FloatArray, at: Place = MIDDLE) -> tuple[
     everywhere = grid(counts)
     ask = Travel(machine, at).cut_for(np.vstack([corners, everywhere]))
     steps = np.stack(np.unravel_index(np.arange(len(everywhere)), counts), axis=1)
-    coarse = ((steps % COARSE == 0) | (steps == np.array(counts) - 1)).all(axis=1)
+    coarse = np.stack([_coarse(n)[steps[:, axis]] for axis, n in enumerate(counts)]).all(axis=0)
     give = np.full((len(everywhere), AXES), -np.inf)
     asked = np.flatnonzero(coarse)
     first = ask(np.concatenate([np.arange(len(corners)), len(corners) + asked]))
@@ -99,8 +101,20 @@ def weakest(machine: Machine, corners: FloatArray, at: Place = MIDDLE) -> tuple[
     rest = np.flatnonzero(near & ~coarse)
     if len(rest):
         give[rest] = np.diagonal(ask(len(corners) + rest).compliance, axis1=1, axis2=2)
-    rows = give.argmax(axis=0)
+    rows = np.array([_softest(column) for column in give.T])
     return first.of(np.arange(len(corners))), give[rows, np.arange(AXES)], everywhere[rows]
+
+
+def _coarse(count: int) -> BoolArray:
+    """Return which places along an axis are asked first: the same from either end, most machines being alike there."""
+    asked = np.zeros(count, dtype=bool)
+    asked[np.round(np.linspace(0, count - 1, ceil((count - 1) / COARSE) + 1)).astype(int)] = True
+    return asked
+
+
+def _softest(give: FloatArray) -> int:
+    """Return the first row of those that give most, to rounding: of two that are alike always the same one."""
+    return int(np.argmax(give >= give.max() * (1 - ALIKE)))
 
 
 def counts_of(machine: Machine, wanted: tuple[int, int, int] = MAP) -> tuple[int, int, int]:
