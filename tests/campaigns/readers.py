@@ -3,7 +3,7 @@
 import random
 import tempfile
 import time
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from importlib.resources import files
@@ -106,18 +106,25 @@ def broken(reader: Reader, text: str) -> str:
 
 
 def campaign(seconds: float, seed: int) -> Iterator[str]:
-    """Yield what went wrong, then how much was tried."""
-    draw, tried = random.Random(seed), Counter[str]()
+    """Yield what went wrong, then how much was tried.
+
+    Each reader gets the same time; its inputs follow from the seed, however many there are.
+    """
+    tried = Counter[str]()
+    spent: dict[str, float] = defaultdict(float)
     with tempfile.TemporaryDirectory() as name:
         every = readers(Path(name))
+        draws = {one.name: random.Random(f"{seed} {one.name}") for one in every}
         end = time.monotonic() + seconds
-        while time.monotonic() < end:
-            reader = draw.choice(every)
+        while (now := time.monotonic()) < end:
+            reader = min(every, key=lambda one: spent[one.name])
+            draw = draws[reader.name]
             tried[reader.name] += 1
             text = reader.change(draw.choice(reader.corpus), draw)
             found = broken(reader, text)
             if found:
                 KEPT.mkdir(parents=True, exist_ok=True)
-                place = _file(KEPT / f"{sum(tried.values())}-{reader.name.replace(' ', '-')}.txt", text)
+                place = _file(KEPT / f"{seed}-{tried[reader.name]}-{reader.name.replace(' ', '-')}.txt", text)
                 yield f"{found}; {place}"
+            spent[reader.name] += time.monotonic() - now
     yield f"tried: {', '.join(f'{n} {name}' for name, n in tried.items())}"
