@@ -33,4 +33,4 @@ def axes_from(x: FloatArray, up: FloatArray) -> FloatArray:
     ex = x / np.linalg.norm(x, axis=1, keepdims=True)
     z = up - np.sum(up * ex, axis=1, keepdims=True) * ex
     ez = z / np.linalg.norm(z, axis=1, keepdims=True)
-    return np.stack([ex, np.cross(ez, ex), ez], axis=1)
+    return np.stack([ex, (cross_matrices(ez) @ ex[:, :, None])[:, :, 0], ez], axis=1)

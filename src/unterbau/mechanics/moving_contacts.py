@@ -12,7 +12,7 @@ from functools import cached_property
 
 import numpy as np
 
-from unterbau.mechanics.arrays import FloatArray, IntArray
+from unterbau.mechanics.arrays import FloatArray, IntArray, cross_matrices
 from unterbau.mechanics.eliminated import Part, eliminated, filled
 from unterbau.mechanics.moving_points import FEW, Block, Group, InnerFlexibility, Point, bending
 from unterbau.mechanics.substructures import Substructure
@@ -31,7 +31,9 @@ class Contact:
     axes: FloatArray
     """Global movements to movements along and about the springs' own axes, shape (6, 6)."""
     flexibility: FloatArray
-    """m/N, rad/(N·m) at each place, shape (n_places, 6); inf where there is no spring."""
+    """m/N, rad/(N·m), what there is of different ones, shape (n, 6); inf where there is no spring."""
+    which: IntArray
+    """Which of these it is at each place, shape (n_places,)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,21 +147,14 @@ def _blocks(contacts: list[Contact], tool: Point, work: Point) -> tuple[list[Blo
         rows = slice(row, row + len(used))
         axes = FORCE * contact.axes[used]
         blocks += [Block(contact.first, rows, axes), Block(contact.second, rows, -axes)]
-        springs.append(_held(np.arange(rows.start, rows.stop), contact.flexibility[:, used]))
+        half = FORCE**2 / 2 * contact.flexibility[:, used, None] * np.eye(len(used))
+        springs.append((np.arange(rows.start, rows.stop), half, contact.which))
         row += len(used)
     blocks += [
         Block(tool, slice(row, row + 3), np.eye(6)[:3]),
         Block(work, slice(row + 3, row + 9), np.eye(6)),
     ]
     return blocks, springs
-
-
-def _held(rows: IntArray, flexibility: FloatArray) -> Held:
-    """Return half of what holds a contact's unknowns, (U, r, r), and which of it each place has."""
-    different, which = flexibility[:1], np.zeros(len(flexibility), dtype=np.intp)
-    if (flexibility != different).any():
-        different, which = np.unique(flexibility, axis=0, return_inverse=True)
-    return rows, FORCE**2 / 2 * different[:, :, None] * np.eye(len(rows)), which.ravel()
 
 
 def _ends(one: Contact) -> tuple[int, int]:
@@ -204,16 +199,16 @@ def _pairs(groups: list[Group]) -> Iterator[tuple[Group, Group]]:
 
 def _positions(a: Group, b: Group, places: IntArray) -> tuple[IntArray, IntArray, IntArray]:
     """Return the different pairs of positions that some places have, and which pair each of these has."""
-    pairs, which = np.unique(a.position[places] * b.count + b.position[places], return_inverse=True)
-    at, bt = np.divmod(pairs, b.count)
-    return at, bt, which.ravel()
+    of_places = a.position[places] * b.count + b.position[places]
+    there = np.zeros(a.count * b.count, dtype=bool)
+    there[of_places] = True
+    at, bt = np.divmod(np.flatnonzero(there), b.count)
+    return at, bt, (np.cumsum(there) - 1)[of_places]
 
 
 def _pulls(arms: FloatArray) -> FloatArray:
     """Return loads on the tool's and the work's rows by pulls along x, y, z, (n, 9, 3)."""
     unit = np.eye(3)
     pulls = np.zeros((len(arms), 9, 3))
-    pulls[:, :3], pulls[:, 3:6] = unit, -unit
-    for axis in range(3):
-        pulls[:, 6:, axis] = -np.cross(arms, unit[axis])
+    pulls[:, :3], pulls[:, 3:6], pulls[:, 6:] = unit, -unit, -cross_matrices(arms)
     return pulls

@@ -70,7 +70,7 @@ class Group:
             start = int(np.searchsorted(self.rows, one.rows.start))
             rows = slice(start, start + len(one.factor))
             own = one.point.share if one.as_it_is else one.factor @ one.point.share
-            counts = own.any(axis=(0, 2))  # the work pushes on nodes, it does not turn them
+            counts = np.any(np.any(own, axis=0), axis=1)  # the work pushes on nodes, it does not turn them
             dofs.append((6 * one.point.nodes[:, :, None] + np.arange(6))[:, counts])
             share = own.transpose(0, 2, 1, 3)[:, :, counts]
             if len(blocks) > 1:

@@ -36,18 +36,15 @@ def footprint(
     arm = _arm(at - middle)
     i, a = cells(columns, cx)
     j, c = cells(rows, cy)
-    which_i, which_j, share = [], [], []
-    for p in (0, 1):
-        for q in (0, 1):
-            of_corner = arm @ _corner(np.stack([cx[:, p], cy[:, q]], axis=1) - middle, sides)
-            for di in (0, 1):
-                for dj in (0, 1):
-                    weight = (a[:, p] if di else 1 - a[:, p]) * (c[:, q] if dj else 1 - c[:, q])
-                    which_i.append(i[:, p] + di)
-                    which_j.append(j[:, q] + dj)
-                    share.append(weight[:, None, None] * of_corner)
-    stacked = np.stack(share, axis=1) if n else np.zeros((0, 16, 6, 6))
-    return np.stack(which_i, axis=1), np.stack(which_j, axis=1), stacked
+    corners = [np.stack([cx[:, p], cy[:, q]], axis=1) - middle for p in (0, 1) for q in (0, 1)]
+    of_corner = np.stack([arm @ _corner(one, sides) for one in corners], axis=1).reshape(n, 2, 2, 1, 1, 6, 6)
+    along, up = np.stack([1 - a, a], axis=2), np.stack([1 - c, c], axis=2)
+    weight = along[:, :, None, :, None] * up[:, None, :, None, :]
+    next_one, every = np.array([0, 1]), (n, 2, 2, 2, 2)
+    which_i = np.broadcast_to((i[:, :, None] + next_one)[:, :, None, :, None], every)
+    which_j = np.broadcast_to((j[:, :, None] + next_one)[:, None, :, None, :], every)
+    share = (weight[..., None, None] * of_corner).reshape(n, 16, 6, 6)
+    return which_i.reshape(n, 16), which_j.reshape(n, 16), share
 
 
 def cells(stops: tuple[float, ...], at: FloatArray) -> tuple[IntArray, FloatArray]:

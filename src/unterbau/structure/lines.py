@@ -1,8 +1,9 @@
 """What every step of a structure adds to the list of parts."""
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import replace
-from functools import singledispatch
+from functools import lru_cache, singledispatch
 from math import dist
 
 from unterbau.catalogue.guides import block
@@ -32,6 +33,7 @@ from unterbau.structure.weights import (
     screw_mass,
 )
 
+KEPT = 8
 Found = Iterator[Line]
 IN_THE_SET = "stepper"
 """Kind of motor that the price of a drive has in it."""
@@ -53,7 +55,7 @@ def moving_masses(structure: Structure) -> dict[str, float]:
 
 def carried_by_feet(structure: Structure) -> float:
     """Return the mass of all that stands on the feet, kg."""
-    return sum(line.mass for line, _ in _steps(structure))
+    return sum(line.mass for line, _ in _by_steps(structure))
 
 
 def keys_of(structure: Structure) -> frozenset[str]:
@@ -87,15 +89,15 @@ def _added(lines: Iterator[Line]) -> tuple[Line, ...]:
 
 
 def _all(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
-    yield from _steps(structure)
+    yield from _by_steps(structure)
     if structure.feet and structure.stand is not None:
         for line in stand_lines(structure.stand, [place for _, place in structure.feet]):
             yield line, STILL
 
 
-def _steps(structure: Structure) -> Iterator[tuple[Line, Carrier]]:
-    for step in structure.flat:
-        yield from carried(structure, step)
+@lru_cache(maxsize=KEPT)
+def _by_steps(structure: Structure) -> tuple[tuple[Line, Carrier], ...]:
+    return tuple(itertools.chain.from_iterable(carried(structure, step) for step in structure.flat))
 
 
 def carried(structure: Structure, step: Single) -> Iterator[tuple[Line, Carrier]]:

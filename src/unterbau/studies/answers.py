@@ -10,9 +10,9 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Place
-from unterbau.studies.bands import Pieces, band, components, frequency_band, pieces, stiffness_band
+from unterbau.studies.bands import Pieces, components, ends_of, frequency_band, pieces, stiffness_band
 from unterbau.studies.compliance import Solved, nose_compliance, sag, softest, solve, tip_compliance
-from unterbau.studies.hurry import Hurry, hurried, left_behind, pairs_of
+from unterbau.studies.hurry import Hurry, hurried, left_behind, pairs_of, sizes
 from unterbau.studies.loads import NOSE, TIP, WEIGHT
 from unterbau.studies.reach import weakest
 from unterbau.studies.shake import all_moves, shares_at_tool
@@ -144,7 +144,7 @@ def answers(
     report.step(1, STEPS, "put up")
     uncertain = pieces(machine, place)
     tips = here.statics.u[TIP]
-    stiffness = _bands(uncertain.drawn(components(here, tips, tips)), tip_compliance(here))
+    stiffness = _bands(ends_of(uncertain.drawn(components(here, tips, tips))), tip_compliance(here))
     report.found(Early(stiffness))
     report.step(2, STEPS, "what is uncertain")
     corners = np.array([(x, y, place.z) for x, y in CORNERS])
@@ -154,28 +154,28 @@ def answers(
     found, behind = solve_modes(here.statics.system, MODES), left_behind(machine, here)
     report.step(4, STEPS, "modes")
     direction, stiffest = softest(tip_compliance(here))
-    drawn = _drawn(here, uncertain, found, direction, behind)
-    sags, factor = whole.sinking[:, 2], _sagging(drawn["sag"])
+    ends = _ends(here, uncertain, found, direction, behind)
+    sags, factor = whole.sinking[:, 2], _sagging(ends["sag"])
     return Answers(
         likely=_likely_of(machine, here),
         stiffness=stiffness,
-        nose=_bands(drawn["nose"], nose_compliance(here)),
-        softest=stiffness_band(1 / stiffest, drawn["softest"][0]),
+        nose=_bands(ends["nose"], nose_compliance(here)),
+        softest=stiffness_band(1 / stiffest, ends["softest"][0]),
         direction=(float(direction[0]), float(direction[1]), float(direction[2])),
         droop=_times(factor, float(np.ptp(sags))),
         sag=_times(factor, abs(sag(here))),
         droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
         worst=_elsewhere(stiffness, give),
         worst_places=(x, y, z),
-        modes=_modes(machine, here, found, drawn["modes"]),
-        hurry=tuple(hurried(machine, here, axis, u, drawn[axis]) for axis, u in behind.items()),
+        modes=_modes(machine, here, found, ends["modes"]),
+        hurry=tuple(hurried(machine, here, axis, u, ends[axis][0]) for axis, u in behind.items()),
     )
 
 
-def _drawn(
+def _ends(
     here: Solved, uncertain: Pieces, modes: Modes, direction: FloatArray, behind: dict[str, FloatArray]
 ) -> dict[str, FloatArray]:  # fmt: skip
-    """Return all that is drawn, by its name; summed together, for so each plate is gone through once.
+    """Return the ends of all that is drawn, by its name; summed together, for so each plate is gone through once.
 
     Where parts sink against each other their sizes count: their difference may be nearly nothing.
     """
@@ -189,17 +189,21 @@ def _drawn(
         **{axis: pairs_of(here, moved) for axis, moved in behind.items()},
     }
     first, second = (np.concatenate([pair[side] for pair in pairs.values()]) for side in (0, 1))
-    ends = np.cumsum([len(pair[0]) for pair in pairs.values()])[:-1]
-    parts = dict(zip(pairs, np.split(components(here, first, second), ends), strict=True))
+    starts = np.cumsum([len(pair[0]) for pair in pairs.values()])[:-1]
+    parts = dict(zip(pairs, np.split(components(here, first, second), starts), strict=True))
     parts["sag"] = np.abs(parts["sag"])
     for name in ("sag", "modes"):
         whole = parts[name].sum(axis=(1, 2), keepdims=True)
         parts[name] = np.divide(parts[name], whole, out=np.zeros_like(parts[name]), where=whole != 0.0)
-    return dict(zip(pairs, np.split(uncertain.drawn(np.concatenate(list(parts.values()))), ends), strict=True))
+    drawn = dict(zip(pairs, np.split(uncertain.drawn(np.concatenate(list(parts.values()))), starts), strict=True))
+    for axis in behind:
+        drawn[axis] = sizes(drawn[axis])[None]
+    starts = np.cumsum([len(rows) for rows in drawn.values()])[:-1]
+    return dict(zip(drawn, np.split(ends_of(np.concatenate(list(drawn.values()))), starts), strict=True))
 
 
-def _bands(drawn: FloatArray, C: FloatArray) -> tuple[Band, Band, Band]:
-    x, y, z = (stiffness_band(float(C[axis, axis]), drawn[axis]) for axis in range(3))
+def _bands(ends: FloatArray, C: FloatArray) -> tuple[Band, Band, Band]:
+    x, y, z = (stiffness_band(float(C[axis, axis]), ends[axis]) for axis in range(3))
     return x, y, z
 
 
@@ -215,15 +219,16 @@ def _times(factor: Band, value: float) -> Band:
     return Band(factor.low * value, value, factor.high * value)
 
 
-def _sagging(drawn: FloatArray) -> Band:
+def _sagging(ends: FloatArray) -> Band:
     """Return the band of what sinks by weight, as a factor on its likely value; that of the tool here serves all."""
-    return band(1.0, drawn[0]) if drawn.any() else Band(1.0, 1.0, 1.0)
+    low, high = ends[0].tolist()
+    return Band(low, 1.0, high) if ends.any() else Band(1.0, 1.0, 1.0)
 
 
-def _modes(machine: Machine, here: Solved, found: Modes, drawn: FloatArray) -> tuple[Mode, ...]:
+def _modes(machine: Machine, here: Solved, found: Modes, ends: FloatArray) -> tuple[Mode, ...]:
     at_tool, frame = shares_at_tool(here, found), here.built.frame
     words = all_moves(machine, frame, found.shape[:, : len(frame.nodes)])
     return tuple(
-        Mode(frequency_band(float(f), drawn[n]), float(found.zeta[n]), words[n], float(at_tool[n]))
+        Mode(frequency_band(float(f), ends[n]), float(found.zeta[n]), words[n], float(at_tool[n]))
         for n, f in enumerate(found.frequency)
     )

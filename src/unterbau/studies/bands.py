@@ -109,19 +109,18 @@ def _pairs(u: FloatArray, frame: Frame, rows: str) -> FloatArray:
     return np.asarray(assembly.pair_movements(u, set_.i, set_.j).transpose(1, 2, 0))
 
 
-def band(likely: float, drawn: FloatArray) -> Band:
-    """Return a band of the 5 % and 95 % points of draws about the likely value."""
-    low, high = np.percentile(drawn, ENDS).tolist()
-    return Band(low, likely, high)
+def ends_of(drawn: FloatArray) -> FloatArray:
+    """Return the 5 % and 95 % points of rows of draws, shape (m, n_draws) to (m, 2)."""
+    return np.asarray(np.percentile(drawn, ENDS, axis=1).T)
 
 
-def stiffness_band(compliance: float, drawn: FloatArray) -> Band:
-    """Return the band of a stiffness from draws of its compliance: low is soft."""
-    low, high = np.percentile(drawn, ENDS).tolist()
+def stiffness_band(compliance: float, ends: FloatArray) -> Band:
+    """Return the band of a stiffness from the ends of its compliance: low is soft."""
+    low, high = ends.tolist()
     return Band(1.0 / high, 1.0 / compliance, 1.0 / max(low, 1e-30))
 
 
-def frequency_band(frequency: float, drawn: FloatArray) -> Band:
-    """Return the band of a natural frequency from draws of its strain energy's flexibility, 1 at likely values."""
-    low, high = np.percentile(drawn, ENDS).tolist()
+def frequency_band(frequency: float, ends: FloatArray) -> Band:
+    """Return the band of a natural frequency from the ends of its strain energy's flexibility, 1 at likely values."""
+    low, high = ends.tolist()
     return Band(frequency / high**0.5, frequency, frequency / max(low, 1e-30) ** 0.5)

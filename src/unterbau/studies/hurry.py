@@ -11,7 +11,7 @@ from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.connected import connected
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.structure.parts import Place
-from unterbau.studies.bands import band, components, pieces
+from unterbau.studies.bands import components, ends_of, pieces
 from unterbau.studies.compliance import Solved, solve
 from unterbau.studies.loads import TIP, pull
 
@@ -51,11 +51,12 @@ def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
     """
     solved, uncertain = solve(machine, place, "likely"), pieces(machine, place)
     moved = left_behind(machine, solved)
-    drawn = [uncertain.drawn(components(solved, *pairs_of(solved, u))) for u in moved.values()]
-    return tuple(hurried(machine, solved, axis, moved[axis], some) for axis, some in zip(moved, drawn, strict=True))
+    drawn = [sizes(uncertain.drawn(components(solved, *pairs_of(solved, u)))) for u in moved.values()]
+    ends = ends_of(np.array(drawn).reshape(len(drawn), -1)) if drawn else ()
+    return tuple(hurried(machine, solved, axis, u, some) for (axis, u), some in zip(moved.items(), ends, strict=True))
 
 
-def hurried(machine: Machine, solved: Solved, axis: str, u: FloatArray, drawn: FloatArray) -> Hurry:
+def hurried(machine: Machine, solved: Solved, axis: str, u: FloatArray, ends: FloatArray) -> Hurry:
     """Return what an axis does while it speeds up.
 
     Args:
@@ -63,18 +64,24 @@ def hurried(machine: Machine, solved: Solved, axis: str, u: FloatArray, drawn: F
         solved: The same, solved.
         axis: Which.
         u: What is left behind, as of `left_behind`.
-        drawn: Sums drawn of the components of `pairs_of` it.
+        ends: Of what is drawn of its `sizes`, m.
     """
     moved = np.einsum("and,nd->a", pull(solved.built, solved.built.tip), u[: len(solved.built.frame.nodes)])
     size = float(np.linalg.norm(moved))
     x, y, z = (moved / max(size, 1e-30)).tolist()
     mass = moving_masses(machine)[axis.upper()]
-    return Hurry(axis, mass, band(size, np.linalg.norm(drawn, axis=0)), (x, y, z))
+    low, high = ends.tolist()
+    return Hurry(axis, mass, Band(low, size, high), (x, y, z))
 
 
 def pairs_of(solved: Solved, u: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Return the pairs of movements whose components tell how what is left behind scatters."""
     return solved.statics.u[TIP], np.repeat(u[None], 3, axis=0)
+
+
+def sizes(drawn: FloatArray) -> FloatArray:
+    """Return how far the tool is left behind, from sums drawn of the components of `pairs_of`, (3, n) to (n,)."""
+    return np.asarray(np.linalg.norm(drawn, axis=0))
 
 
 def has_drive(machine: Machine, axis: str) -> bool:

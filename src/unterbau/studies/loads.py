@@ -4,7 +4,7 @@ import numpy as np
 
 from unterbau.band import Level
 from unterbau.machine.machine import Machine, to_frame
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import FloatArray, cross_matrices
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.model.built import Built
 from unterbau.structure.parts import Place
@@ -23,11 +23,10 @@ def pull(built: Built, node: int) -> FloatArray:
     frame, work = built.frame, built.work
     forces = np.zeros((3, len(frame.nodes), 6))
     arm = frame.nodes[node] - np.array(work.place)
-    for axis in range(3):
-        unit = np.eye(3)[axis]
-        forces[axis, node, :3] += unit
-        back = np.concatenate([unit, np.cross(arm, unit)])
-        np.add.at(forces[axis], work.nodes, -np.einsum("nab,a->nb", work.share, back))
+    forces[:, node, :3] += np.eye(3)
+    back = np.vstack([np.eye(3), cross_matrices(arm[None])[0]])
+    for row, pushed in zip(forces, np.einsum("nab,ax->xnb", work.share, back), strict=True):
+        np.add.at(row, work.nodes, -pushed)
     return forces
 
 

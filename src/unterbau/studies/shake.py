@@ -14,7 +14,7 @@ from unterbau.mechanics.statics import energies, solve_with
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Guide, Place
 from unterbau.structure.piece import Point
-from unterbau.studies.bands import components, frequency_band, pieces
+from unterbau.studies.bands import components, ends_of, frequency_band, pieces
 from unterbau.studies.compliance import Solved, solve, tip_compliance
 from unterbau.studies.loads import pull
 
@@ -137,7 +137,7 @@ def shakes(machine: Machine, place: Place, progress: Progress | None = None) -> 
     parts = components(found.solved, found.modes.shape, found.modes.shape)
     drawn = pieces(machine, place).drawn(parts / parts.sum(axis=(1, 2), keepdims=True))
     frequency = found.modes.frequency
-    bands = tuple(frequency_band(float(f), drawn[n]) for n, f in enumerate(frequency))
+    bands = tuple(frequency_band(float(f), ends) for f, ends in zip(frequency, ends_of(drawn), strict=True))
     some = drawn[:, :: drawn.shape[1] // DRAWN][:, :DRAWN]
     return Shakes(found, bands, np.asarray(frequency / np.sqrt(some.T)))
 

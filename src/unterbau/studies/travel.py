@@ -85,6 +85,9 @@ class Travel:
         return every.answers
 
 
+Ridden = tuple[FloatArray, IntArray, IntArray]
+
+
 class _AtPlaces:
     """Points, contacts and substructures of one machine for given places."""
 
@@ -99,6 +102,8 @@ class _AtPlaces:
         """
         self._built, self._motions, self._places, self._level = built, motions, places, level
         frame = built.frame
+        self._still = np.zeros(len(places), dtype=np.intp)
+        self._ridden = dict[tuple[Chain, bytes], Ridden]()
         self._elements = beam.build(frame.nodes, frame.beams)
         moving = np.zeros(len(frame.springs), dtype=bool)
         moving[[s.row for s in built.slides if not s.inside]] = True
@@ -124,19 +129,17 @@ class _AtPlaces:
             for number, slide in enumerate(built.slides)
         ])  # fmt: skip
         for slide, rows, node, second in zip(built.slides, tables, nodes, seconds, strict=True):
-            flexibility = np.tile(_inverse(rows.k[slide.row]), (len(self._places), 1))
-            contacts.append(
-                Contact(self._fixed(node), second, _axes(rows.x[slide.row], rows.up[slide.row]), flexibility)
-            )
+            axes, flexibility = _axes(rows.x[slide.row], rows.up[slide.row]), _inverse(rows.k[slide.row])
+            contacts.append(Contact(self._fixed(node), second, axes, flexibility[None], self._still))
         distances = self._motions.drives.at(self._places)
         for number, drive in enumerate(built.drives):
             s = frame.springs
             i, j = int(s.i[drive.spring]), int(s.j[drive.spring])
-            flexibility = np.full((len(self._places), 6), np.inf)
             different, which = np.unique(distances[:, number], return_inverse=True)
-            flexibility[:, 0] = np.array([1 / drive.stiffness(self._level, d) for d in different.tolist()])[which]
-            second = self._fixed(j, frame.nodes[i] - frame.nodes[j])
-            contacts.append(Contact(self._fixed(i), second, _axes(s.x[drive.spring], s.up[drive.spring]), flexibility))
+            flexibility = np.full((len(different), 6), np.inf)
+            flexibility[:, 0] = [1 / drive.stiffness(self._level, d) for d in different.tolist()]
+            second, axes = self._fixed(j, frame.nodes[i] - frame.nodes[j]), _axes(s.x[drive.spring], s.up[drive.spring])
+            contacts.append(Contact(self._fixed(i), second, axes, flexibility, which.ravel()))
         return contacts
 
     def _touched(self) -> set[int]:
@@ -154,10 +157,19 @@ class _AtPlaces:
 
     def _under(self, chain: Chain, at: FloatArray) -> set[int]:
         """Return the nodes at the ends of the pieces of a chain that carry what stands at `at` along it."""
-        nodes = np.array(chain.nodes)
-        stops, _ = self._stops(chain)
-        _, _, piece = _pieces(stops, at)
+        nodes, piece = np.array(chain.nodes), self._pieces(chain, at)[2]
         return {*nodes[piece].tolist(), *nodes[piece + 1].tolist()}
+
+    def _pieces(self, chain: Chain, at: FloatArray) -> Ridden:
+        """Return the different places along a chain, which of them each is, and the piece that carries each of them."""
+        asked = (chain, at.tobytes())
+        if asked not in self._ridden:
+            stops, _ = self._stops(chain)
+            values, position = np.unique(np.round(at, 9), return_inverse=True)
+            held = np.clip(values, stops[0], stops[-1])
+            piece = np.clip(np.searchsorted(stops, held, side="right") - 1, 0, len(stops) - 2)
+            self._ridden[asked] = values, position.ravel(), piece
+        return self._ridden[asked]
 
     def _stops(self, chain: Chain) -> tuple[FloatArray, FloatArray]:
         """Return how far each node of a chain is along it, and its direction."""
@@ -169,8 +181,7 @@ class _AtPlaces:
         """Return the nodes that carry the work, its movement by theirs in each position, which each place has."""
         built, ground = self._built, self._built.ground
         if ground is None or ground.chain is not None:
-            still = np.zeros(len(self._places), dtype=np.intp)
-            return built.work.nodes[None], built.work.share[None], still
+            return built.work.nodes[None], built.work.share[None], self._still
         height = self._motions.arms.at(self._places)[:, 2:]
         at = np.asarray(np.round(np.hstack([self._motions.work.at(self._places), height]), 9), dtype=np.float64)
         values, position = np.unique(at, axis=0, return_inverse=True)
@@ -182,7 +193,7 @@ class _AtPlaces:
         """Return a point rigidly on a node."""
         share = _arm(np.zeros((1, 3)) if arm is None else arm[None])
         return Point(
-            self._of[node], np.zeros(len(self._places), dtype=np.intp), np.array([[self._place[node]]]),
+            self._of[node], self._still, np.array([[self._place[node]]]),
             share[:, None], np.array([-1]), np.zeros(1), np.eye(6)[None], np.zeros((1, 6)),
         )  # fmt: skip
 
@@ -212,7 +223,7 @@ class _AtPlaces:
         frame, rides = self._built.frame, []
         for chain, at, place, start in riders:
             stops, line = self._stops(chain)
-            values, position, piece = _pieces(stops, at)
+            values, position, piece = self._pieces(chain, at)
             held = np.clip(values, stops[0], stops[-1])
             first = frame.nodes[chain.nodes[0]]
             axis = first + frame.beams.offset_i[chain.beams[0]]
@@ -249,14 +260,6 @@ class HostBeams(InnerFlexibility):
         length, turn = self._elements.length[host], _both(self._elements.axes[host])
         inside = beam.held_flexibility(self._beams.take(host), length, at, load_at)
         return np.asarray(turn.transpose(0, 2, 1) @ inside @ turn)
-
-
-def _pieces(stops: FloatArray, at: FloatArray) -> tuple[FloatArray, IntArray, IntArray]:
-    """Return the different places along a chain, which of them each is, and the piece that carries each of them."""
-    values, position = np.unique(np.round(at, 9), return_inverse=True)
-    held = np.clip(values, stops[0], stops[-1])
-    piece = np.clip(np.searchsorted(stops, held, side="right") - 1, 0, len(stops) - 2)
-    return values, position.ravel(), piece
 
 
 def _inside(
