@@ -11,7 +11,9 @@ from tests.frames import cantilever
 from unterbau.errors import InputError
 from unterbau.files.frame_json import read_frame, solve_document
 from unterbau.files.section_dxf import dxf_text, read_dxf
+from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.raised_sides import RaisedSides
+from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.machine import lay_out, to_frame
 from unterbau.model.footprint import footprint
@@ -96,3 +98,23 @@ def test_a_bed_of_six_metres_on_twelve_members_stays_small() -> None:
     frame = to_frame(replace(machine, dimensions=sizes), Place(), "likely").frame
     assert len(frame.nodes) < 1300
     assert max(len(plate.patches) for plate in frame.plates) < 230
+
+
+def test_a_plate_is_laid_alike_wherever_it_stands() -> None:
+    """Blocks whose patches are in each other's way by the same on both sides: rounding chose which had to give."""
+    small = replace(LightTable().dimensions, travel_x=0.9, x_stance=0.08, z_stance=0.0416, travel_z=0.04)
+    machine = replace(LightTable(), dimensions=small)
+    specs = [
+        [one.spec for one in to_frame(machine, Place(x, 0.5, 0.0), "likely").frame.plates] for x in (0.1, 0.3, 0.5, 0.8)
+    ]
+    assert all(one == specs[0] for one in specs)
+
+
+def test_feet_that_pass_each_other_are_refused() -> None:
+    """Of a table, front to back: they stood beside it, and the block under them weighed otherwise in list and frame."""
+    wrong = replace(SlabRouter(), dimensions=replace(SlabRouter().dimensions, foot_inset=0.9))
+    with pytest.raises(InputError, match="expected at most .* mm: the table ends there") as told:
+        lay_out(wrong)
+    assert told.value.where == "dimensions.foot_inset"
+    most = float(str(told.value).split("at most ")[1].split(" mm")[0]) / 1e3
+    assert to_frame(replace(wrong, dimensions=replace(wrong.dimensions, foot_inset=most - 1e-3)), Place(), "likely")

@@ -106,10 +106,15 @@ class LaidPlate(Straight):
         """Return a place of its middle plane by its own x and y."""
         return plus(plus(self.corner, self.along, x), self.across, y)
 
+    def own(self, place: Vector) -> tuple[float, float]:
+        """Return a place by the plate's own x and y, to the nanometre: what is laid on it is so wherever it stands."""
+        away = minus(place, self.corner)
+        x, y = (sum(a * b for a, b in zip(away, axis, strict=True)) for axis in (self.along, self.across))
+        return round(x, 9), round(y, 9)
+
     def share(self, node: int, half: tuple[float, float]) -> None:
         """Hold the plate at a node of something else that lies in its own middle plane."""
-        away = minus(self.frame.places[node], self.corner)
-        x, y = (sum(a * b for a, b in zip(away, axis, strict=True)) for axis in (self.along, self.across))
+        x, y = self.own(self.frame.places[node])
         self.held.append(_Held(node, x, y, half))
 
     def hold(self, place: Vector, half: tuple[float, float] = BOLT) -> int:
@@ -119,9 +124,8 @@ class LaidPlate(Straight):
             place: Anywhere.
             half: Half the patch that is kept rigid, along and across, m.
         """
-        away = minus(place, self.corner)
-        x = min(self.length, max(0.0, sum(a * b for a, b in zip(away, self.along, strict=True))))
-        y = min(self.width, max(0.0, sum(a * b for a, b in zip(away, self.across, strict=True))))
+        x, y = self.own(place)
+        x, y = min(self.length, max(0.0, x)), min(self.width, max(0.0, y))
         for one in self.held:
             if abs(one.x - x) < SAME and abs(one.y - y) < SAME:
                 one.half = (max(one.half[0], half[0]), max(one.half[1], half[1]))
@@ -168,8 +172,7 @@ class LaidPlate(Straight):
 
     def under(self, place: Vector, half: tuple[float, float]) -> tuple[int | None, float]:
         """Return what already holds the plate at a place, or how much of `half` is free around it, 0 to 1."""
-        away = minus(place, self.corner)
-        x, y = (sum(a * b for a, b in zip(away, axis, strict=True)) for axis in (self.along, self.across))
+        x, y = self.own(place)
         room = 1.0
         for one in self.held:
             gap = (abs(one.x - x) - one.half[0], abs(one.y - y) - one.half[1])

@@ -3,13 +3,13 @@
 import json
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from importlib.resources import files
 
 from unterbau.errors import InputError
 from unterbau.sections import cache, rolled, solids, solved
-from unterbau.sections.built_up import OF, Piece, Seam, build, split_name
+from unterbau.sections.built_up import OF, Piece, Seam, build, split_name, whole
 from unterbau.sections.families import families
 from unterbau.sections.outline import Loop, Outline, Point, circle, integrate, polygon, rounded, sampled
 from unterbau.sections.properties import SectionProperties
@@ -229,6 +229,9 @@ def _solved(found: solved.SolvedSection) -> Section:
     ys, zs = zip(*found.outline[0], strict=True)
     pieces, seams = _layout(found.name)[:2] if OF in found.name else ((), ())
     p = found.properties
+    if pieces:  # the outline that was meshed has hairlines and polygons for curves
+        A, Iy, Iz, Iyz = whole(pieces)
+        p = replace(p, A=A, Iy=Iy, Iz=Iz, Iyz=Iyz)
     return Section(
         found.name, found.label, p, max(zs) - min(zs), max(ys) - min(ys), found.outline, hollows(found.outline),
         found.material, found.weight, pieces, seams,

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from unterbau.catalogue.joints import BoltGroup
+from unterbau.errors import InputError
 from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.bed import bed, work_on
 from unterbau.machine.assemblies.gantry import (
@@ -25,6 +26,7 @@ from unterbau.structure.parts import Cutter, Drive, Guide, Joint, Member, Motor,
 
 EDGE = 0.02
 FOOT = (0.03, 0.03)  # half the patch over a foot
+BETWEEN = 0.02  # from foot to foot, at the least, m
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,9 +92,11 @@ def put_up(lay: Layout[SlabRouter]) -> None:
     front = min(at.reach[0] - reach, -d.travel_y / 2 - EDGE)
     back = max(at.reach[1] + reach, d.travel_y / 2 + EDGE)
     half = at.side_x + m.side.thickness / 2 + EDGE
-    inset = min(d.foot_inset, half - 0.01)
+    most = min(half, (back - front) / 2) - BETWEEN / 2
+    if d.foot_inset > most:
+        raise InputError("dimensions.foot_inset", f"expected at most {most * 1e3:.0f} mm: the table ends there")
     slab = bed(lay, "slab", m.slab, "table", (-half, half), (front, back), 0.0)
-    for x in (-half + inset, half - inset):
+    for x in (-half + d.foot_inset, half - d.foot_inset):
         for y in (front + d.foot_inset, back - d.foot_inset):
             foot(lay, slab.plate, lay.near(slab.plate, (x, y, slab.middle), FOOT))
     gantry_on_rails(lay, (slab.plate, slab.plate), 0.0, (front, back), twin=m.y_drive.count == 2)
