@@ -113,7 +113,7 @@ def test_a_plate_is_laid_alike_wherever_it_stands() -> None:
 def test_feet_that_pass_each_other_are_refused() -> None:
     """Of a table, front to back: they stood beside it, and the block under them weighed otherwise in list and frame."""
     wrong = replace(SlabRouter(), dimensions=replace(SlabRouter().dimensions, foot_inset=0.9))
-    with pytest.raises(InputError, match="expected at most .* mm: the table ends there") as told:
+    with pytest.raises(InputError, match=r"expected at most .* mm: the table ends there") as told:
         lay_out(wrong)
     assert told.value.where == "dimensions.foot_inset"
     most = float(str(told.value).split("at most ")[1].split(" mm")[0]) / 1e3
