@@ -39,6 +39,11 @@ class Elements:
         return (*(one for alike in self.hosts for one in alike), *self.plates)
 
     @property
+    def alike(self) -> tuple[CondensedHosts | PlacedPlate, ...]:
+        """The same, hosts that are joined alike at once."""
+        return (*self.hosts, *self.plates)
+
+    @property
     def frame(self) -> Frame:
         """The frame without seats; its later nodes are interior points."""
         return self.split.frame
@@ -127,11 +132,11 @@ def solve(system: System, loads: FloatArray, plates: bool = True) -> FloatArray:
     """
     elements, order = system.elements, system.numbering.order
     f = loads.copy()
-    for one in elements.condensed if plates else ():
+    for one in elements.alike if plates else ():
         inside = loads[one.interior]
-        loaded = np.flatnonzero(inside.any(axis=0))
+        loaded = np.flatnonzero(inside.reshape(-1, inside.shape[-1]).any(axis=0))
         if len(loaded):
-            f[one.retained[:, None], loaded] += one.follow.T @ inside[:, loaded]
+            np.add.at(f, (one.retained[..., None], loaded), one.follow.mT @ inside[..., loaded])
     elements.links.pass_on(f)
     free = system.factor.solve(f[order]) if f[order].size else np.zeros((len(order), f.shape[1]))
     return expand(system, free, loads, plates)
@@ -166,14 +171,16 @@ def expand(system: System, free: FloatArray, loads: FloatArray | None = None, pl
     u = np.zeros((6 * len(elements.frame.nodes), free.shape[1]))
     u[system.numbering.order] = free
     elements.links.follow(u)
-    for one in elements.condensed if plates else ():
+    if not plates:
+        return u
+    for one in elements.alike:
         u[one.interior] = one.follow @ u[one.retained]
         if loads is None:
             continue
         inside = loads[one.interior]
-        loaded = np.flatnonzero(inside.any(axis=0))
+        loaded = np.flatnonzero(inside.reshape(-1, inside.shape[-1]).any(axis=0))
         if len(loaded):
-            u[one.interior[:, None], loaded] += one.inner @ inside[:, loaded]
+            u[one.interior[..., None], loaded] += one.inner @ inside[..., loaded]
     return u
 
 

@@ -105,7 +105,7 @@ def factorise(band: FloatArray, shift: float = 0.0, wide: float = WIDE) -> Facto
 def _blocks(band: FloatArray) -> list[slice]:
     """Return the ranges of rows that do not know of each other, small ones together."""
     depth, n = band.shape
-    deepest = depth - 1 - (band[::-1] != 0.0).argmax(axis=0)
+    deepest = depth - 1 - (band.T != 0.0)[:, ::-1].argmax(axis=1)
     last = np.maximum.accumulate(np.arange(n) + deepest)
     ends = np.flatnonzero(last <= np.arange(n)) + 1
     found, start = [], 0

@@ -54,19 +54,15 @@ def lower_solve(lower: FloatArray, right: FloatArray) -> None:
 
 
 def add_sparse_product(
-    start: NDArray[np.int32], other: NDArray[np.int32], values: FloatArray, X: FloatArray, Y: FloatArray,
-    *, by_column: bool,
-) -> None:  # fmt: skip
-    """Add a square sparse matrix times X to Y, both C-ordered (n, m).
+    start: NDArray[np.int32], column: NDArray[np.int32], values: FloatArray, x: FloatArray, y: FloatArray
+) -> None:
+    """Add a square sparse matrix times x to y.
 
     Args:
-        start: Where each column (or row) begins, shape (n + 1,).
-        other: Row (or column) of each entry.
+        start: Where each row begins, shape (n + 1,).
+        column: Of each entry.
         values: The entries.
-        X: The columns to multiply.
-        Y: Added to in place.
-        by_column: Whether the matrix is kept by columns rather than by rows.
+        x: What is multiplied, shape (n,).
+        y: Added to in place, contiguous, shape (n,).
     """
-    n, m = X.shape
-    run = _sparse.csc_matvecs if by_column else _sparse.csr_matvecs
-    run(n, n, m, start, other, values, X.ravel(), Y.ravel())
+    _sparse.csr_matvec(len(x), len(x), start, column, values, x, y)

@@ -7,22 +7,25 @@ import numpy as np
 from numpy.typing import NDArray
 
 from unterbau.mechanics import lapack
-from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.arrays import FloatArray, IntArray
 from unterbau.mechanics.numbering import Numbering
 
 
 @dataclass(frozen=True, slots=True)
 class Pattern:
-    """Where a symmetric matrix has entries, by the columns of its lower triangle."""
+    """Where a symmetric matrix may have entries, and how they come from those of elements."""
 
-    start: NDArray[np.int32]
-    """Of each column among the entries, and their number; shape (n + 1,)."""
-    row: NDArray[np.int32]
-    """Of each entry."""
-    diagonal: BoolArray
-    """Which entries stand on it."""
+    size: int
+    """Rows."""
+    count: int
+    """Entries of the lower triangle."""
     entry: IntArray
-    """Where what the elements have is added up; beyond the last where it is left out."""
+    """Of what the elements have: which entry of the lower triangle it adds to; `count` where it is left out."""
+    row: NDArray[np.int32]
+    """Of each entry of the whole matrix, row by row."""
+    column: NDArray[np.int32]
+    lower: NDArray[np.int32]
+    """Which of the lower triangle each of them is."""
 
     @classmethod
     def of(cls, numbering: Numbering, target: IntArray) -> Self:
@@ -31,12 +34,16 @@ class Pattern:
         places, entry = np.unique(target, return_inverse=True)
         inside = places[: np.searchsorted(places, n * depth)]
         column, below = np.divmod(inside, depth)
-        start = np.concatenate([[0], np.cumsum(np.bincount(column, minlength=n))])
-        return cls(start.astype(np.int32), (column + below).astype(np.int32), below == 0, entry.reshape(-1))
+        beside = np.flatnonzero(below)
+        row, every = column + below, np.arange(len(inside))
+        rows, columns = np.concatenate([row, column[beside]]), np.concatenate([column, row[beside]])
+        order = np.lexsort((columns, rows))
+        whole = (rows, columns, np.concatenate([every, beside]))
+        return cls(n, len(inside), entry.reshape(-1), *(one[order].astype(np.int32) for one in whole))
 
 
 class MassMatrix:
-    """Kept by columns of the lower triangle; these are the rows of its transpose, so they serve both halves."""
+    """Kept by rows, without what is zero."""
 
     def __init__(self, pattern: Pattern, values: FloatArray) -> None:
         """Add up what the elements have.
@@ -45,16 +52,17 @@ class MassMatrix:
             pattern: Where.
             values: Their entries, in the pattern's order.
         """
-        self._pattern = pattern
-        count = len(pattern.row)
-        self._lower: FloatArray = np.asarray(np.bincount(pattern.entry, values, count + 1)[:count], dtype=float)
-        self._strict: FloatArray = np.where(pattern.diagonal, 0.0, self._lower)
+        summed = np.bincount(pattern.entry, values, pattern.count + 1)
+        every = summed[pattern.lower]
+        there = np.flatnonzero(every)
+        self._values: FloatArray = np.asarray(every[there], dtype=float)
+        self._column = pattern.column[there]
+        self._start = np.searchsorted(pattern.row[there], np.arange(pattern.size + 1)).astype(np.int32)
 
     def times(self, columns: FloatArray) -> FloatArray:
-        """Return the matrix times columns, shape (n, m)."""
-        X = np.ascontiguousarray(columns)
+        """Return the matrix times columns, shape (n, m), Fortran order."""
+        X = np.ascontiguousarray(columns.T)
         Y = np.zeros_like(X)
-        start, row = self._pattern.start, self._pattern.row
-        lapack.add_sparse_product(start, row, self._lower, X, Y, by_column=True)
-        lapack.add_sparse_product(start, row, self._strict, X, Y, by_column=False)
-        return Y
+        for x, y in zip(X, Y, strict=True):
+            lapack.add_sparse_product(self._start, self._column, self._values, x, y)
+        return Y.T

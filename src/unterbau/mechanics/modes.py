@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from unterbau.mechanics import assembly, beam, placed_plate, spring
+from unterbau.mechanics import assembly, beam, spring
 from unterbau.mechanics.arrays import BoolArray, FloatArray
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.frame import Frame
@@ -18,6 +18,7 @@ BLOCK = 3
 CONVERGED = 1e-6  # of the residual; the error of a frequency is its square
 UNEVEN = 0.3  # share of chance in the first block, beside movements along x, y and z
 NEWS = 1e-20  # share of a direction's size, squared, that is left after the basis is taken off
+ONCE = 1e-2  # of the same: where more is left, the basis is taken off once only (twice is enough, Kahan)
 CANCELLED = 1e-8  # below this share the rest of a direction is taken off the basis once more
 SETTLED = 2e-3
 MOST_NODES = 1500  # beams are not halved beyond this
@@ -151,9 +152,12 @@ class _Space:
         block, product = block[:, seen] / scale, product[:, seen] / scale
         share = products.T @ block
         block, product = block - basis @ share, product - products @ share
-        share = products.T @ block
-        block, product = block - basis @ share, product - products @ share
-        size, turn = np.linalg.eigh(block.T @ product)
+        gram = block.T @ product
+        if np.diagonal(gram).min(initial=1.0) < ONCE:
+            share = products.T @ block
+            block, product = block - basis @ share, product - products @ share
+            gram = block.T @ product
+        size, turn = np.linalg.eigh(gram)
         news = size > NEWS
         block = block @ (turn[:, news] / np.sqrt(size[news]))
         if np.any(size[news] < CANCELLED):
@@ -206,7 +210,8 @@ def _damping(system: System, u: FloatArray) -> FloatArray:
     of_springs = spring.energies(elements.springs, pairs)
     total = of_beams.sum(axis=1) + of_springs.sum(axis=1)
     lost = of_beams @ frame.beams.zeta + of_springs @ frame.springs.zeta
-    for plate in elements.plates:
-        energy = sum(placed_plate.energies(plate, u.reshape(len(u), -1)))
+    for plate in elements.plates:  # nothing loads the points inside: they follow
+        held = u.reshape(len(u), -1)[:, plate.retained]
+        energy = np.sum(held * (held @ plate.K), axis=1) / 2
         total, lost = total + energy, lost + plate.plate.zeta * energy
     return np.asarray(np.divide(lost, total, out=np.zeros(len(u)), where=total > 0))

@@ -103,7 +103,7 @@ def _by_direction(each: FloatArray) -> FloatArray:
 def _own(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray | None]:
     """Return how patches move, and points beyond what follows them; nothing where they only follow. Own axes."""
     held, points = (
-        (u[:, rows].reshape(len(u), len(rows) // 3, 3) @ placed.plate.axes.T).reshape(len(u), len(rows))
+        (u[:, rows].reshape(-1, 3) @ placed.plate.axes.T).reshape(len(u), len(rows))
         for rows in (placed.retained, placed.interior)
     )
     if not points.size:

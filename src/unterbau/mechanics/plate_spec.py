@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.plate_element import PlateMaterial
 
@@ -24,8 +25,9 @@ class Patch:
     half_y: float = 0.0
 
 
+@hashed_once
 @dataclass(frozen=True, slots=True)
-class PlateSpec:
+class PlateSpec(Hashed):
     """A rectangular plate, corner at its origin, as content; equal specs share their matrices."""
 
     xs: tuple[float, ...]

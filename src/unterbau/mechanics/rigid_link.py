@@ -2,24 +2,30 @@
 
 Each connected set of rigidly joined nodes is reduced by itself to row echelon form with
 the largest entry as pivot; a pivot's freedom depends on the rest of its row. Sets of the same
-numbers are reduced once.
+numbers, to rounding, are reduced once.
 """
 
 from dataclasses import dataclass, field
 from functools import lru_cache
+from math import log2
 from typing import TypeVar
 
 import numpy as np
 
+from unterbau.kept import kept_up_to
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 from unterbau.mechanics.frame import Springs
-from unterbau.mechanics.rigid_sets import alike_in
+from unterbau.mechanics.rigid_sets import Sets, alike_in
 from unterbau.mechanics.spring import SpringElements
 
 REDUNDANT = 1e-10  # a row left below this share of its first size says nothing new
+PLACES = 13  # decimals that numbers are told apart by
+KEPT = 4.0  # MB
 AnyArray = TypeVar("AnyArray", FloatArray, IntArray)
 Row = tuple[IntArray, IntArray, FloatArray]
 """Dependent freedoms of a set (d,), those each follows (d, m), and factors (d, m)."""
+Alike = tuple[IntArray, IntArray, IntArray, FloatArray]
+"""Which sets they are (s,), and the same of each."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +48,16 @@ class Links:
     """Free freedoms that each follows, filled up with the first of them, shape (d, m)."""
     factors: FloatArray
     """Filled up with 0, shape (d, m)."""
-    sets: tuple[RigidSet, ...] = field(repr=False)
+    sorts: tuple[tuple[Sets, FloatArray], ...] = field(repr=False)
+    """Sets joined alike, with their constraints."""
+
+    @property
+    def sets(self) -> tuple[RigidSet, ...]:
+        """Each set by itself."""
+        return tuple(
+            RigidSet(dofs, rows, sort.n_support)
+            for sort, every in self.sorts for dofs, rows in zip(sort.dofs, every, strict=True)
+        )  # fmt: skip
 
     @property
     def used(self) -> BoolArray:
@@ -81,18 +96,14 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
     if not len(rows):
         return NONE
     ends = np.stack([springs.i[rows], springs.j[rows]])
-    sorts = alike_in(ends.tobytes(), elements.rigid[rows].tobytes(), fixed.tobytes())
-    sets: list[RigidSet] = []
+    G, size = elements.G[rows].round(PLACES), 2.0 ** round(log2(size))
+    sorts = list[tuple[Sets, FloatArray]]()
     dependent, masters, factors = list[IntArray](), list[IntArray](), list[FloatArray]()
-    for sort in sorts:
-        C = sort.constraints(elements.G[rows[sort.springs]], size)
-        turns, held = sort.turns.tobytes(), sort.held.tobytes()
-        follow = [_reduced(one.tobytes(), len(one), turns, held, size) for one in C.round(13)]
-        sets += [RigidSet(dofs, mine, sort.n_support) for dofs, mine in zip(sort.dofs, C, strict=True)]
-        for some in _of_one_shape(follow):
-            dofs = sort.dofs[some]
-            pivots, followed, values = (np.array([follow[n][k] for n in some]) for k in range(3))
-            each = np.arange(len(some))
+    for sort in alike_in(ends.tobytes(), elements.rigid[rows].tobytes(), fixed.tobytes()):
+        C, alike = _followed(sort, G[sort.springs].tobytes(), size)
+        sorts.append((sort, C))
+        for some, pivots, followed, values in alike:
+            dofs, each = sort.dofs[some], np.arange(len(some))
             dependent.append(dofs[each[:, None], pivots].ravel())
             masters.append(dofs[each[:, None, None], followed].reshape(-1, followed.shape[2]))
             factors.append(values.reshape(-1, values.shape[2]))
@@ -101,8 +112,21 @@ def eliminate(springs: Springs, elements: SpringElements, fixed: BoolArray, size
         np.concatenate(dependent),
         np.concatenate([_widened(one, width, one[:, -1:]) for one in masters]),
         np.concatenate([_widened(one, width, np.zeros((len(one), 1))) for one in factors]),
-        tuple(sets),
+        tuple(sorts),
     )
+
+
+@kept_up_to(KEPT)
+def _followed(sort: Sets, G: bytes, size: float) -> tuple[FloatArray, list[Alike]]:
+    """Return the constraints of sets joined alike, and what follows in those of one shape."""
+    C = sort.constraints(np.frombuffer(G).reshape(-1, 6, 12), size)
+    turns, held = sort.turns.tobytes(), sort.held.tobytes()
+    follow = [_reduced(one.tobytes(), len(one), turns, held, size) for one in C.round(PLACES)]
+    found = list[Alike]()
+    for some in _of_one_shape(follow):
+        pivots, followed, values = (np.array([follow[n][k] for n in some]) for k in range(3))
+        found.append((np.array(some), pivots, followed, values))
+    return C, found
 
 
 def _of_one_shape(follow: list[Row]) -> list[list[int]]:

@@ -15,9 +15,9 @@ Set = tuple[list[int], list[int]]
 """Its springs and its nodes."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Sets:
-    """Sets that are joined and held alike."""
+    """Sets that are joined and held alike; worked out once a topology, so told apart by which they are."""
 
     springs: IntArray
     """Of each set, in the same order of joining, shape (s, c)."""
@@ -40,7 +40,7 @@ class Sets:
         """Return what is zero for all movements of each set, scaled, supports first; shape (s, r, d).
 
         Args:
-            G: Stretch of the springs by their ends' movements, shape (s, c, 6, 12).
+            G: Stretch of the springs by their ends' movements, shape (s · c, 6, 12).
             size: A length, m, that makes movements and turns comparable.
         """
         s, d = self.dofs.shape
