@@ -20,9 +20,14 @@ from unterbau.files.recovery import keep, left_behind
 from unterbau.files.section_dxf import dxf_text, read_dxf
 from unterbau.files.section_text import outline_text, read_section_text
 from unterbau.files.settings_json import read_settings
+from unterbau.sections.find import find, nearest
 from unterbau.sections.section import section
+from unterbau.shop.instruments.reading import parse_line
+from unterbau.shop.offer_words import read_line_offers, read_postage
+from unterbau.shop.pour.grain_words import read_grains
 from unterbau.shop.pour.mould import Mould
 from unterbau.shop.pour.open_words import read_open
+from unterbau.shop.stock_words import read_offers, read_sheet
 from unterbau.units import Kind, parse
 
 FRAMES = Path(__file__).parents[1] / "files" / "frames"
@@ -32,6 +37,15 @@ KEPT = Path("out/fuzz")
 """Where inputs that broke something are left."""
 QUANTITIES = ("12", "1/2 in", '3 3/8"', "2 ft 6", "1250-2*40", "(1+2)*3 mm", "-5", "1e9", "1,5 kg", "20 lbf", "900 EUR")
 MOULDS = ("pocket 50, 50: 220 × 350 × 50; sump 400, 120: 150 × 200 × 40; core 30 × 200; insert M8 60, 60 deep 40",)
+TYPED: tuple[tuple[str, tuple[str, ...], Callable[[str], object]], ...] = (
+    ("bars", ("6000 at 42; 3000 at 23; own 2 × 1300",), lambda text: read_offers(text, "flat-40x10", "brass", "inch")),
+    ("sheet", ("2000 × 1000",), lambda text: read_sheet(text, "mm")),
+    ("grains", ("0.1-0.5 at 0.40; 0.5-2 at 0.35; 2-8 at 0.30 wet 2 %",), read_grains),
+    ("offers", ("Iron yard 12.50 from 10 in 5 days; Screw shop 11.90",), lambda text: read_line_offers(text, "a")),
+    ("postage", ("Iron yard 9; Screw shop 5.50",), read_postage),
+    ("reading", ("dial: +0.012 mm", "−3.5e-2 thou"), parse_line),
+    ("section words", ("box section 80x40", "angle 40×40×4"), lambda text: (find(text), nearest(text))),
+)
 KINDS: tuple[Kind, ...] = ("length", "force", "mass", "money", "plain")
 
 
@@ -63,6 +77,7 @@ def readers(folder: Path) -> tuple[Reader, ...]:
         Reader("section text", sections, bytes_changed, read_section_text),
         Reader("section DXF", drawings, bytes_changed, lambda text: read_dxf(_file(folder / "a.dxf", text))),
         Reader("quantity", QUANTITIES, bytes_changed, lambda text: [_typed(text, kind) for kind in KINDS]),
+        *(Reader(name, corpus, bytes_changed, read) for name, corpus, read in TYPED),
         Reader("mould", MOULDS, bytes_changed, lambda text: [read_open(text, Mould(), one) for one in ("mm", "inch")]),
         Reader("recovery", (kept,), json_changed, lambda text: _left(folder / "kept", text)),
         Reader("settings", ('{"theme": "dark", "text": 1.2, "units": "mm", "recent": ["/a"], "hints_done": []}',),

@@ -2,6 +2,7 @@
 
 import json
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -18,7 +19,13 @@ from unterbau.machine.kinds.wall_axis import WallAxis
 from unterbau.machine.machine import lay_out, to_frame
 from unterbau.model.footprint import footprint
 from unterbau.sections.drawing import Drawing, checked
+from unterbau.sections.find import nearest
 from unterbau.sections.section import section
+from unterbau.shop.offer_words import read_line_offers, read_postage
+from unterbau.shop.pour.grain_words import read_grains
+from unterbau.shop.pour.mould import Mould
+from unterbau.shop.pour.open_words import read_open
+from unterbau.shop.stock_words import read_sheet
 from unterbau.structure.parts import Place
 
 
@@ -118,3 +125,20 @@ def test_feet_that_pass_each_other_are_refused() -> None:
     assert told.value.where == "dimensions.foot_inset"
     most = float(str(told.value).split("at most ")[1].split(" mm")[0]) / 1e3
     assert to_frame(replace(wrong, dimensions=replace(wrong.dimensions, foot_inset=most - 1e-3)), Place(), "likely")
+
+
+@pytest.mark.parametrize(
+    "text", ["pocket 5, 5: " + "2 × " * 5000, "insert M8 " + " " * 9000 + "x, 3", "core " + "1" * 9000]
+)
+def test_what_nobody_types_is_refused_before_it_is_parted(text: str) -> None:
+    """A form tried every way to part some thousand letters: the window stood still for eight seconds."""
+    with pytest.raises(InputError, match="is too long; expected at most 160 letters"):
+        read_open(text, Mould(), "mm")
+    for read in (read_grains, read_postage, partial(read_line_offers, item="a")):
+        with pytest.raises(InputError, match="too long"):
+            read(text)
+    with pytest.raises(InputError, match="expected its size as 2000 × 1000"):
+        read_sheet(text, "mm")
+    with pytest.raises(InputError, match="at most 400 entries"):
+        read_grains("1-2;" * 401)
+    assert len(nearest(text)) == 3

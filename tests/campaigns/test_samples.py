@@ -9,14 +9,17 @@ from tests.campaigns import machines
 from tests.campaigns.readers import broken, readers
 from unterbau.structure.parts import Place
 
-INPUTS = {"frame": 40, "project": 40, "project bytes": 40, "section DXF": 60}
+READERS = 17
+INPUTS = {"frame": 40, "project": 40, "project bytes": 40, "section DXF": 60, "section words": 20}
 """Of the readers that take long."""
 MANY = 150
 
 
-@pytest.mark.parametrize("number", range(9))
+@pytest.mark.parametrize("number", range(READERS))
 def test_mutated_input_is_answered_or_refused(number: int, tmp_path: Path) -> None:
-    reader = readers(tmp_path)[number]
+    every = readers(tmp_path)
+    assert len(every) == READERS
+    reader = every[number]
     draw = random.Random(f"{reader.name}, first sample")
     texts = [reader.change(draw.choice(reader.corpus), draw) for _ in range(INPUTS.get(reader.name, MANY))]
     assert not [found for text in texts if (found := broken(reader, text))]

@@ -17,6 +17,8 @@ TRADE_WORDS = {
 }  # fmt: skip
 """What people say, and what it is called here: any of the words, none where it tells nothing."""
 SUGGESTED = 3
+LONGEST = 100
+"""Letters that are looked at; no label is longer."""
 _SIZE = re.compile(r"\d+(?:[.,]\d+)?")
 
 
@@ -33,7 +35,7 @@ def _known() -> tuple[tuple[str, str, tuple[float, ...]], ...]:
 
 def find(text: str) -> tuple[str, ...]:
     """Return the names of the sections that fit what was typed, those whose sizes fit best first."""
-    text = text.lower().replace("×", "x")
+    text = text[:LONGEST].lower().replace("×", "x")
     wanted = _sizes(text)
     words = [word for word in re.split(r"[^a-z-]+", _SIZE.sub(" ", text)) if word not in ("", "x", "mm", "-")]
     rows = []
@@ -45,7 +47,7 @@ def find(text: str) -> tuple[str, ...]:
 
 def nearest(text: str) -> tuple[str, ...]:
     """Return the few sections whose words are nearest to what was typed."""
-    text = text.lower().replace("×", "x")
+    text = text[:LONGEST].lower().replace("×", "x")
     loose = find(_SIZE.sub(" ", text)) if _SIZE.sub(" ", text).strip(" x") else ()
     wanted = _sizes(text)
     among = [row for row in _known() if OF not in row[0] and (not loose or row[0] in loose)]

@@ -5,6 +5,7 @@ import re
 from unterbau.errors import InputError
 from unterbau.shop.sheet_plan import Sheet
 from unterbau.shop.state import BarOffer
+from unterbau.shop.typed_list import LONGEST, entries
 from unterbau.units import Units, length_text, parse
 
 OWN = re.compile(r"own\s+(?:(\d+)\s*[x×*]\s*)?(.+)", re.IGNORECASE)
@@ -19,9 +20,7 @@ def read_offers(text: str, section: str, material: str, units: Units) -> tuple[B
         InputError: Says which of them cannot be read.
     """
     found = []
-    for part in (one.strip() for one in text.split(";")):
-        if not part:
-            continue
+    for part in entries(text, "bars"):
         own, priced = OWN.fullmatch(part), PRICE.fullmatch(part)
         try:
             if own is not None:
@@ -48,13 +47,13 @@ def read_sheet(text: str, units: Units) -> Sheet | None:
     """
     if not text.strip():
         return None
-    found = SHEET.fullmatch(text.strip())
+    found = SHEET.fullmatch(text.strip()) if len(text.strip()) <= LONGEST else None
     try:
         if found is None:
             raise InputError("", "")
         return Sheet(parse(found[1], "length", units), parse(found[2], "length", units))
     except InputError:
-        raise InputError("sheet", f'"{text.strip()}" is no sheet; expected its size as 2000 × 1000') from None
+        raise InputError("sheet", f'"{text.strip()[:LONGEST]}" is no sheet; expected its size as 2000 × 1000') from None
 
 
 def sheet_text(sheet: Sheet, units: Units) -> str:

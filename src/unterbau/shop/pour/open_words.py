@@ -7,13 +7,13 @@ from unterbau.catalogue.screws import screw_size
 from unterbau.errors import InputError
 from unterbau.shop.pour.base_mould import DEEP, THICK
 from unterbau.shop.pour.mould import MOST, Core, Insert, Mould, Pocket
+from unterbau.shop.typed_list import entries
 from unterbau.units import Units, length_text, parse
 
-TIMES = r"\s*[x×*]\s*"
-POCKET = re.compile(rf"(pocket|sump)\s+(.+?)\s*,\s*(.+?)\s*:\s*(.+?){TIMES}(.+?){TIMES}(.+)", re.IGNORECASE)
-CORE = re.compile(rf"core\s+(.+?){TIMES}(.+)", re.IGNORECASE)
-INSERT = re.compile(r"insert\s+(M\d+)\s+(.+?)\s*,\s*([^,]+?)(?:\s+deep\s+(.+))?", re.IGNORECASE)
-LONGEST = 20_000
+SIZE = r"\s*([^x×*]+)[x×*]"
+POCKET = re.compile(rf"(pocket|sump)\s([^,]+),([^:]+):{SIZE}{SIZE}(.+)", re.IGNORECASE)
+CORE = re.compile(rf"core\s{SIZE}(.+)", re.IGNORECASE)
+INSERT = re.compile(r"insert\s+(M\d+)\s([^,]+),([^,]+?)(?:\sdeep\s(.+))?", re.IGNORECASE)
 EXPECTED = (
     "expected a pocket or a sump by its corner and size, as pocket 50, 50: 220 × 350 × 50, a core as core 30 × 200, "
     "an insert as insert M8 60, 60"
@@ -29,11 +29,7 @@ def read_open(text: str, mould: Mould, units: Units) -> Mould:
     pockets: list[Pocket] = []
     cores: list[Core] = []
     inserts: list[Insert] = []
-    if len(text) > LONGEST:
-        raise InputError("open", f"expected at most {LONGEST} letters")
-    for part in (one.strip() for one in text.split(";")):
-        if not part:
-            continue
+    for part in entries(text, "open"):
         try:
             pocket, core, insert = (one.fullmatch(part) for one in (POCKET, CORE, INSERT))
             if pocket is not None:
