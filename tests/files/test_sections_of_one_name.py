@@ -46,10 +46,12 @@ def test_the_second_file_keeps_its_own_values() -> None:
 
 def test_what_is_built_up_of_it_follows() -> None:
     def text(second: float) -> str:
-        return saved(own("stack2-of-own-tee", 4 * second), own("own-tee", second))
+        return saved(replace(own("stack2-of-own-tee", 4 * second), J=7 * second), own("own-tee", second))
 
     values = [member_values(replace(beam_of(text(second)), seam="bonded")) for second in (1e-6, 3e-6)]
-    assert [one.Iy for one in values] == pytest.approx([4e-6, 12e-6])
+    steiner = 2 * 1e-3 * 0.04**2  # two of 1,000 mm², 40 mm from the middle
+    assert [one.Iy for one in values] == pytest.approx([2e-6 + steiner, 6e-6 + steiner])
+    assert [one.J for one in values] == pytest.approx([7e-6, 21e-6]), "as solved"
     name = beam_of(text(3e-6)).section
     assert len(section(name).pieces) == 2
     assert [piece.properties.Iy for piece in section(name).pieces] == pytest.approx([3e-6, 3e-6])

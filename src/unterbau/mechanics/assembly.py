@@ -134,7 +134,7 @@ def solve(system: System, loads: FloatArray, plates: bool = True) -> FloatArray:
     f = loads.copy()
     for one in elements.alike if plates else ():
         inside = loads[one.interior]
-        loaded = np.flatnonzero(inside.reshape(-1, inside.shape[-1]).any(axis=0))
+        loaded = np.flatnonzero(inside.any(axis=tuple(range(inside.ndim - 1))))
         if len(loaded):
             np.add.at(f, (one.retained[..., None], loaded), one.follow.mT @ inside[..., loaded])
     elements.links.pass_on(f)
@@ -178,7 +178,7 @@ def expand(system: System, free: FloatArray, loads: FloatArray | None = None, pl
         if loads is None:
             continue
         inside = loads[one.interior]
-        loaded = np.flatnonzero(inside.reshape(-1, inside.shape[-1]).any(axis=0))
+        loaded = np.flatnonzero(inside.any(axis=tuple(range(inside.ndim - 1))))
         if len(loaded):
             u[one.interior[..., None], loaded] += one.inner @ inside[..., loaded]
     return u
