@@ -10,10 +10,12 @@ from unterbau.band import Band
 from unterbau.errors import InputError
 from unterbau.files.answers_json import answers_data, answers_text
 from unterbau.files.project_json import parse_project
+from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Cutter, Joint, Place
-from unterbau.studies.answers import Early, answers, likely_answers
+from unterbau.studies import answers as study
+from unterbau.studies.answers import FELT, MODES, SHOWN, Early, answers, answers_shown, likely_answers
 from unterbau.studies.compliance import softest, solve, tip_compliance
 
 DEMO = parse_project((files("unterbau.demo") / "carving-router.unterbau").read_text(encoding="utf-8"))
@@ -158,3 +160,22 @@ def test_the_bands_of_the_stiffness_are_told_first_and_a_solution_at_hand_is_use
     assert whole.stiffness == anew.stiffness
     assert whole.worst == anew.worst
     assert [one.frequency for one in whole.modes] == [one.frequency for one in anew.modes]
+
+
+@pytest.mark.parametrize("shown", [1, SHOWN])
+def test_the_screen_asks_for_fewer_modes_and_hears_the_same(shown: int, monkeypatch: pytest.MonkeyPatch) -> None:
+    """A column mill's first modes rock it on its stand; where the tool feels none of those asked for, all are."""
+    mill = ColumnMill()
+    every = answers(mill, Place())
+    monkeypatch.setattr(study, "SHOWN", shown)
+    found = answers_shown(mill, Place(), Silent())
+    felt = next(n for n, one in enumerate(every.modes) if one.at_tool >= FELT)
+    assert 1 <= felt < SHOWN
+    assert len(found.modes) == (SHOWN if shown > felt else MODES)
+    assert found.headline is not None
+    assert found.headline.moves == every.modes[felt].moves
+    assert found.headline.frequency.likely == pytest.approx(every.modes[felt].frequency.likely, rel=1e-6)
+    assert found.worst == every.worst
+    assert [one.frequency.likely for one in found.modes] == pytest.approx(
+        [one.frequency.likely for one in every.modes[: len(found.modes)]], rel=1e-6
+    )

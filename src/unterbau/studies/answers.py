@@ -20,7 +20,8 @@ from unterbau.studies.shares import Shares, shares
 
 CORNERS = ((0.5, 0.5), (0.0, 0.0), (1.0, 0.0), (0.0, 1.0), (1.0, 1.0))
 """Places of the travel that droop is judged at: centre and corners, Z as given."""
-MODES = 12
+MODES, SHOWN = 12, 8
+"""Natural modes that are told, and those that the screen asks for while the tool feels one of them."""
 STEPS = 5
 FELT = 0.1
 """Of the static give: a mode that owns less of it is not felt at the tool."""
@@ -122,8 +123,18 @@ def _likely_of(machine: Machine, solved: Solved) -> LikelyAnswers:
     )
 
 
+def answers_shown(machine: Machine, place: Place, progress: Progress) -> Answers:
+    """Return all answers that the screen shows: of the modes the lowest, as far as one that the tool feels.
+
+    Raises:
+        InputError: The machine cannot be built or solved.
+        Cancelled: The progress asked to stop.
+    """
+    return answers(machine, place, progress, modes=SHOWN)
+
+
 def answers(
-    machine: Machine, place: Place, progress: Progress | None = None, solved: Solved | None = None
+    machine: Machine, place: Place, progress: Progress | None = None, solved: Solved | None = None, modes: int = MODES
 ) -> Answers:  # fmt: skip
     """Return all answers; bands from one solution at each place that is asked for.
 
@@ -134,6 +145,7 @@ def answers(
         place: Of the head.
         progress: Told how far it is.
         solved: The machine there, likely, where it is solved already.
+        modes: How many are asked for; `MODES` where the tool feels none of them.
 
     Raises:
         InputError: The machine cannot be built or solved.
@@ -151,7 +163,8 @@ def answers(
     whole, give, softest_at = weakest(machine, corners, place)
     x, y, z = (Place(*place) for place in softest_at.tolist())
     report.step(3, STEPS, "over the travel")
-    found, behind = solve_modes(here.statics.system, MODES), left_behind(machine, here)
+    found, felt = _felt(here, modes)
+    behind = left_behind(machine, here)
     report.step(4, STEPS, "modes")
     direction, stiffest = softest(tip_compliance(here))
     ends = _ends(here, uncertain, found, direction, behind)
@@ -167,7 +180,7 @@ def answers(
         droops=tuple(tuple((sags * factor.at(level)).tolist()) for level in LEVELS),
         worst=_elsewhere(stiffness, give),
         worst_places=(x, y, z),
-        modes=_modes(machine, here, found, ends["modes"]),
+        modes=_modes(machine, here, found, felt, ends["modes"]),
         hurry=tuple(hurried(machine, here, axis, u, ends[axis][0]) for axis, u in behind.items()),
     )
 
@@ -225,10 +238,17 @@ def _sagging(ends: FloatArray) -> Band:
     return Band(low, 1.0, high) if ends.any() else Band(1.0, 1.0, 1.0)
 
 
-def _modes(machine: Machine, here: Solved, found: Modes, ends: FloatArray) -> tuple[Mode, ...]:
-    at_tool, frame = shares_at_tool(here, found), here.built.frame
+def _felt(here: Solved, count: int) -> tuple[Modes, FloatArray]:
+    """Return the lowest modes, more of them where the tool feels none, and what of its give each makes up."""
+    found = solve_modes(here.statics.system, count)
+    felt = shares_at_tool(here, found)
+    return (found, felt) if count >= MODES or (felt >= FELT).any() else _felt(here, MODES)
+
+
+def _modes(machine: Machine, here: Solved, found: Modes, felt: FloatArray, ends: FloatArray) -> tuple[Mode, ...]:
+    frame = here.built.frame
     words = all_moves(machine, frame, found.shape[:, : len(frame.nodes)])
     return tuple(
-        Mode(frequency_band(float(f), ends[n]), float(found.zeta[n]), words[n], float(at_tool[n]))
+        Mode(frequency_band(float(f), ends[n]), float(found.zeta[n]), words[n], float(felt[n]))
         for n, f in enumerate(found.frequency)
     )

@@ -16,7 +16,7 @@ from unterbau.mechanics.moving_contacts import Contact, Joined, Swept
 from unterbau.mechanics.moving_points import InnerFlexibility, Point
 from unterbau.mechanics.substructures import cut
 from unterbau.model.built import Built
-from unterbau.model.footprint import footprint
+from unterbau.model.footprint import HALF, footprint
 from unterbau.model.frame_builder import Chain
 from unterbau.structure.parts import Place
 from unterbau.studies.loads import GRAVITY
@@ -182,7 +182,7 @@ class _AtPlaces:
         built, ground = self._built, self._built.ground
         if ground is None or ground.chain is not None:
             return built.work.nodes[None], built.work.share[None], self._still
-        height = self._motions.arms.at(self._places)[:, 2:]
+        height = np.maximum(self._motions.arms.at(self._places)[:, 2:], 2 * HALF)  # lower ones stand alike
         at = np.asarray(np.round(np.hstack([self._motions.work.at(self._places), height]), 9), dtype=np.float64)
         values, position = np.unique(at, axis=0, return_inverse=True)
         corner = np.array([ground.columns[0], ground.rows[0]])

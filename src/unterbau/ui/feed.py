@@ -10,7 +10,7 @@ from unterbau.kept import Kept
 from unterbau.machine.machine import Machine
 from unterbau.progress import Progress
 from unterbau.structure.parts import Place
-from unterbau.studies.answers import Answers, Early, LikelyAnswers, answers, first_figures, likely_answers
+from unterbau.studies.answers import Answers, Early, LikelyAnswers, answers_shown, first_figures, likely_answers
 from unterbau.studies.compliance import Solved
 from unterbau.ui.document import Document
 from unterbau.ui.jobs.helper import SOON, helper
@@ -197,7 +197,7 @@ class Feed(QObject):
         if wanted is None:
             self.progressed.emit("")
             return
-        study = answers if wanted[0] == ALL else first_figures
+        study = answers_shown if wanted[0] == ALL else first_figures
         self._jobs.run(wanted, lambda progress: helper(SOON).compute(study, *wanted[1], progress=progress))
 
     def _on_succeeded(self, wanted: tuple[str, Asked], found: Answers | LikelyAnswers) -> None:
