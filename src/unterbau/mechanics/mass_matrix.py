@@ -54,7 +54,7 @@ class MassMatrix:
         """
         summed = np.bincount(pattern.entry, values, pattern.count + 1)
         every = summed[pattern.lower]
-        there = np.flatnonzero(every)
+        there = np.flatnonzero(every != 0.0)
         self._values: FloatArray = np.asarray(every[there], dtype=float)
         self._column = pattern.column[there]
         self._start = np.searchsorted(pattern.row[there], np.arange(pattern.size + 1)).astype(np.int32)
