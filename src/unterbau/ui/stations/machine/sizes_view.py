@@ -223,10 +223,13 @@ class SizesView(QWidget):
             corner, other = sheet.at((box.left(), -box.top())), sheet.at((box.right(), -box.bottom()))
             painter.drawRect(QRectF(corner, other))
         area = whole(self._boxes[view])
-        corner = sheet.at((area.left(), -area.top()))
+        under = sheet.at((area.center().x(), -area.bottom()))
+        lowest = min((line.lane for line in self._lines), default=0)
         painter.setFont(font(0.86))
         painter.setPen(colour("muted"))
-        painter.drawText(QPointF(corner.x(), corner.y() - 0.5 * em()), words)
+        width = QFontMetricsF(painter.font()).horizontalAdvance(words)
+        below = (1.0 - min(lowest, 0)) * LANE * em()  # of all words under what is drawn
+        painter.drawText(QPointF(under.x() - width / 2, under.y() + below), words)
 
     def _draw_line(self, painter: QPainter, line: DimensionLine, chosen: bool) -> None:
         a, b = self._ends(line)
