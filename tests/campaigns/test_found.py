@@ -12,6 +12,7 @@ from tests.frames import cantilever
 from unterbau.errors import InputError
 from unterbau.files.frame_json import read_frame, solve_document
 from unterbau.files.section_dxf import dxf_text, read_dxf
+from unterbau.machine.kinds.lathe import Lathe
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.raised_sides import RaisedSides
 from unterbau.machine.kinds.slab_router import SlabRouter
@@ -26,7 +27,9 @@ from unterbau.shop.pour.grain_words import read_grains
 from unterbau.shop.pour.mould import Mould
 from unterbau.shop.pour.open_words import read_open
 from unterbau.shop.stock_words import read_sheet
-from unterbau.structure.parts import Place
+from unterbau.structure.parts import Member, Place
+from unterbau.studies.answers import likely_answers
+from unterbau.studies.travel import Travel
 
 
 def test_an_entity_of_no_known_kind_is_left_out(tmp_path: Path) -> None:
@@ -142,3 +145,18 @@ def test_what_nobody_types_is_refused_before_it_is_parted(text: str) -> None:
     with pytest.raises(InputError, match="at most 400 entries"):
         read_grains("1-2;" * 401)
     assert len(nearest(text)) == 3
+
+
+def test_a_block_stands_where_it_stands_on_a_rail_that_is_held_beside() -> None:
+    """A rail's screw beside another holding place shares its node: over the travel the tool gave a thousandth else."""
+    lathe = Lathe(bed_tube=Member("shs-90x90x4", "steel-s235", "epoxy-granite-10"))
+    sizes = replace(lathe.dimensions, y_rail_spacing=0.1268536226, tool_ahead=0.1207171607, stop=0.0123202424)
+    lathe = replace(lathe, dimensions=sizes)
+    built = to_frame(lathe, Place(), "likely")
+    beams = built.frame.beams
+    beside = np.abs(beams.offset_i[:, :2]).max()
+    assert beside > 1e-3, "no rail is held beside its axis here"
+    for place in (Place(), Place(0.9, 0.9, 0.9)):
+        put_up = likely_answers(lathe, place)[0].compliance
+        there = Travel(lathe).answers(np.array([[place.x, place.y, place.z]])).compliance[0]
+        assert np.abs(there - put_up).max() < 1e-8 * np.abs(put_up).max()

@@ -12,7 +12,7 @@ import numpy as np
 from unterbau.band import AtLevels, Level
 from unterbau.mechanics.frame import BY_STRAIN, JOINT, Beams, Frame, Masses, Plate, Seats, Springs
 from unterbau.model.member import BeamValues
-from unterbau.structure.vectors import ZERO, Vector, minus
+from unterbau.structure.vectors import ZERO, Vector, minus, plus
 
 SAME_PLACE = 1e-5
 VALUES = tuple(one.name for one in fields(BeamValues))
@@ -84,21 +84,26 @@ class FrameBuilder:
         beams = [self.beam(group, i, j, values, up) for i, j in itertools.pairwise(nodes)]
         return Chain(tuple(nodes), tuple(beams))
 
+    def axis(self, chain: Chain) -> list[Vector]:
+        """Return where the beams of a chain begin, and the last ends; its nodes may stand beside."""
+        rows = [self.beams[beam] for beam in chain.beams]
+        return [*(plus(self.places[row[0]], row[2]) for row in rows), plus(self.places[rows[-1][1]], rows[-1][3])]
+
     def spring(self, group: str, i: int, j: int, k: K, x: Vector, up: Vector, zeta: float, cause: int = JOINT) -> None:
         """Add springs acting at node i; j = -1 is ground."""
         self.springs.append((i, j, x, up, k, zeta, self.group(group), cause))
 
     def seat(self, group: str, node: int, rail: Chain, k: K, x: Vector, up: Vector, zeta: float) -> None:
-        """Add springs from a node to the nearest point of a member, inside or at a node."""
-        start, end = self.places[rail.nodes[0]], self.places[rail.nodes[-1]]
-        line = minus(end, start)
+        """Add springs from a node to the nearest point of a member's axis, inside or at a node."""
+        axis = self.axis(rail)
+        start, line = axis[0], minus(axis[-1], axis[0])
         along = math.hypot(*line)
 
         def stop(place: Vector) -> float:
             away = minus(place, start)
             return (away[0] * line[0] + away[1] * line[1] + away[2] * line[2]) / along
 
-        at, stops = stop(self.places[node]), [stop(self.places[n]) for n in rail.nodes]
+        at, stops = stop(self.places[node]), [stop(one) for one in axis]
         nearest = min(range(len(stops)), key=lambda n: abs(at - stops[n]))
         place = bisect.bisect_left(stops, at) - 1
         if abs(at - stops[nearest]) < SAME_PLACE or not 0 <= place < len(rail.beams):

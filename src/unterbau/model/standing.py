@@ -16,8 +16,8 @@ class Standing:
 
     nodes: FloatArray
     """Places, m, (n, 3)."""
-    slides: tuple[tuple[int, tuple[int, ...]], ...]
-    """Node of each block, and the nodes of the chain that it runs on."""
+    slides: tuple[tuple[int, Vector, Vector], ...]
+    """Node of each block, and the ends of the axis that it runs along."""
     distances: tuple[float, ...]
     """From bearing to nut of each drive, m."""
     tip: int
@@ -34,8 +34,8 @@ def standing_of(model: Model) -> Standing:
     if work is None:
         raise ValueError("the work stands nowhere")
     slides = tuple(
-        (int((frame.seats if slide.inside else frame.springs)[slide.row][0]), slide.chain.nodes)
-        for slide in frame.slides
+        (int((frame.seats if slide.inside else frame.springs)[slide.row][0]), axis[0], axis[-1])
+        for slide, axis in ((one, frame.axis(one.chain)) for one in frame.slides)
     )
     ground = model.ground
     carries = work.nodes[0] if ground is None else (ground.chain.nodes if ground.chain else ground.nodes)[0]

@@ -92,7 +92,7 @@ def _each(motions: Motions) -> tuple[Motion, ...]:
 def _values(one: Standing) -> Values:
     """Return what moves, in the order of `Motions`."""
     tip = one.nodes[one.tip]
-    along = np.array([_along_chain(one, chain, one.nodes[node]) for node, chain in one.slides])
+    along = np.array([_along(np.array(start), np.array(end), one.nodes[node]) for node, start, end in one.slides])
     return along, np.array(one.distances), tip - np.array(one.work), _work_at(one), tip - one.nodes[one.carries]
 
 
@@ -115,9 +115,8 @@ def _evenly(gone: FloatArray, start: FloatArray, there: list[FloatArray]) -> Flo
     return along
 
 
-def _along_chain(stands: Standing, nodes: tuple[int, ...], place: FloatArray) -> float:
-    """Return how far along its chain a block stands, m."""
-    start, end = stands.nodes[nodes[0]], stands.nodes[nodes[-1]]
+def _along(start: FloatArray, end: FloatArray, place: FloatArray) -> float:
+    """Return how far along an axis a block stands, m."""
     line = (end - start) / np.linalg.norm(end - start)
     return float((place - start) @ line)
 
@@ -128,5 +127,6 @@ def _work_at(stands: Standing) -> FloatArray:
     if ground is None:
         return np.zeros(2)
     if ground.chain is not None:
-        return np.array([_along_chain(stands, ground.chain.nodes, place), 0.0])
+        first, last = (stands.nodes[ground.chain.nodes[end]] for end in (0, -1))
+        return np.array([_along(first, last, place), 0.0])
     return np.asarray(place[:2] - stands.nodes[ground.nodes[0]][:2])

@@ -164,18 +164,21 @@ class _AtPlaces:
         """Return the different places along a chain, which of them each is, and the piece that carries each of them."""
         asked = (chain, at.tobytes())
         if asked not in self._ridden:
-            stops, _ = self._stops(chain)
+            stops = self._stops(chain)[0]
             values, position = np.unique(np.round(at, 9), return_inverse=True)
             held = np.clip(values, stops[0], stops[-1])
             piece = np.clip(np.searchsorted(stops, held, side="right") - 1, 0, len(stops) - 2)
             self._ridden[asked] = values, position.ravel(), piece
         return self._ridden[asked]
 
-    def _stops(self, chain: Chain) -> tuple[FloatArray, FloatArray]:
-        """Return how far each node of a chain is along it, and its direction."""
-        places = self._built.frame.nodes[list(chain.nodes)]
-        line = (places[-1] - places[0]) / np.linalg.norm(places[-1] - places[0])
-        return np.asarray((places - places[0]) @ line), np.asarray(line)
+    def _stops(self, chain: Chain) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """Return how far along a chain's axis each of its beams begins, and the last ends; its direction and start."""
+        frame, beams = self._built.frame, np.array(chain.beams)
+        b = frame.beams
+        last = frame.nodes[b.j[beams[-1]]] + b.offset_j[beams[-1]]
+        axis = np.vstack([frame.nodes[b.i[beams]] + b.offset_i[beams], last])
+        line = (axis[-1] - axis[0]) / np.linalg.norm(axis[-1] - axis[0])
+        return np.asarray((axis - axis[0]) @ line), np.asarray(line), np.asarray(axis[0])
 
     def _under_work(self) -> tuple[IntArray, FloatArray, IntArray]:
         """Return the nodes that carry the work, its movement by theirs in each position, which each place has."""
@@ -222,12 +225,9 @@ class _AtPlaces:
         """
         frame, rides = self._built.frame, []
         for chain, at, place, start in riders:
-            stops, line = self._stops(chain)
+            stops, line, axis = self._stops(chain)
             values, position, piece = self._pieces(chain, at)
             held = np.clip(values, stops[0], stops[-1])
-            first = frame.nodes[chain.nodes[0]]
-            axis = first + frame.beams.offset_i[chain.beams[0]]
-            axis = axis - (axis - first) @ line * line
             reach = place - axis - start * line + (values - held)[:, None] * line
             rides.append((chain.nodes, position, piece, np.array(chain.beams)[piece], held - stops[piece], reach))
         if not rides:
