@@ -156,6 +156,12 @@ def test_a_block_stands_where_it_stands_on_a_rail_that_is_held_beside() -> None:
     beams = built.frame.beams
     beside = np.abs(beams.offset_i[:, :2]).max()
     assert beside > 1e-3, "no rail is held beside its axis here"
+    seats = built.frame.seats
+    start = built.frame.nodes[beams.i] + beams.offset_i
+    along = built.frame.nodes[beams.j] + beams.offset_j - start
+    foot = start[seats.beam] + seats.station[:, None] * along[seats.beam]  # plain geometry: square to the axis
+    away = built.frame.nodes[seats.node] - foot
+    assert np.abs(np.sum(away * along[seats.beam], axis=1)).max() < 1e-9
     for place in (Place(), Place(0.9, 0.9, 0.9)):
         put_up = likely_answers(lathe, place)[0].compliance
         there = Travel(lathe).answers(np.array([[place.x, place.y, place.z]])).compliance[0]

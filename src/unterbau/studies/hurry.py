@@ -52,7 +52,7 @@ def hurry(machine: Machine, place: Place) -> tuple[Hurry, ...]:
     solved, uncertain = solve(machine, place, "likely"), pieces(machine, place)
     moved = left_behind(machine, solved)
     drawn = [sizes(uncertain.drawn(components(solved, *pairs_of(solved, u)))) for u in moved.values()]
-    ends = ends_of(np.array(drawn).reshape(len(drawn), -1)) if drawn else ()
+    ends = ends_of(np.array(drawn)) if drawn else ()
     return tuple(hurried(machine, solved, axis, u, some) for (axis, u), some in zip(moved.items(), ends, strict=True))
 
 

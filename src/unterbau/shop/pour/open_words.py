@@ -10,7 +10,7 @@ from unterbau.shop.pour.mould import MOST, Core, Insert, Mould, Pocket
 from unterbau.shop.typed_list import entries
 from unterbau.units import Units, length_text, parse
 
-SIZE = r"\s*([^x×*]+)[x×*]"
+SIZE = r"([^x×*]+)[x×*]"
 POCKET = re.compile(rf"(pocket|sump)\s([^,]+),([^:]+):{SIZE}{SIZE}(.+)", re.IGNORECASE)
 CORE = re.compile(rf"core\s{SIZE}(.+)", re.IGNORECASE)
 INSERT = re.compile(r"insert\s+(M\d+)\s([^,]+),([^,]+?)(?:\sdeep\s(.+))?", re.IGNORECASE)
