@@ -1,4 +1,4 @@
-"""Timoshenko beam elements by the flexibility form, all beams at once.
+"""Timoshenko beam elements by the flexibility form, all beams at once; those that repeat are worked out once.
 
 A beam is seen as a cantilever from end i: the six forces at end j give the movement of
 end j, a 6×6 matrix F of closed forms. With G the movement of end j relative to the rigid
@@ -10,11 +10,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from unterbau.mechanics.arrays import FloatArray, axes_from, cross_matrices
+from unterbau.mechanics.arrays import FloatArray, IntArray, axes_from, cross_matrices
 from unterbau.mechanics.frame import Beams
+from unterbau.mechanics.repeated import sorts
 
 CUBES = 1.0 / (np.arange(4)[:, None] + np.arange(4) + 1.0)
 """Integrals from 0 to 1 of products of 1, x, x², x³."""
+
+SECTION = ("E", "G", "rho", "A", "Iy", "Iz", "Iyz", "J", "Asy", "Asz", "ys", "zs")
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,17 +35,32 @@ class BeamElements:
     """Flexibility of end j, shape (n, 6, 6)."""
     S: FloatArray
     """F⁻¹, shape (n, 6, 6)."""
+    first: IntArray
+    """The first beam of each sort, shape (s,)."""
+    sort: IntArray
+    """Which sort each is."""
+
+    def take(self, rows: IntArray) -> "BeamElements":
+        """Return the chosen rows, each a sort of its own."""
+        every = np.arange(len(rows))
+        return BeamElements(
+            self.length[rows], self.axes[rows], self.span[rows], self.G[rows], self.F[rows], self.S[rows], every, every
+        )
 
 
 def build(nodes: FloatArray, beams: Beams) -> BeamElements:
     """Return the element matrices of all beams."""
     start = nodes[beams.i] + beams.offset_i
     span = nodes[beams.j] + beams.offset_j - start
+    shape = np.concatenate([span, beams.offset_i, beams.offset_j, beams.up], axis=1)
+    first, sort = sorts(shape, np.stack([getattr(beams, name) for name in SECTION], axis=1))
+    some, span = beams.take(first), span[first]
     length = np.linalg.norm(span, axis=1)
-    axes = axes_from(span, beams.up)
-    F = flexibility_powers(beams, length).sum(axis=1)
-    G = relative_movement(axes, beams.offset_i + span, beams.offset_j)
-    return BeamElements(length, axes, span, G, F, np.asarray(np.linalg.inv(F), dtype=float))
+    axes = axes_from(span, some.up)
+    F = flexibility_powers(some, length).sum(axis=1)
+    G = relative_movement(axes, some.offset_i + span, some.offset_j)
+    S = np.asarray(np.linalg.inv(F), dtype=float)
+    return BeamElements(*(one[sort] for one in (length, axes, span, G, F, S)), first, sort)
 
 
 def relative_movement(axes: FloatArray, arm_i: FloatArray, arm_j: FloatArray) -> FloatArray:
@@ -111,7 +129,8 @@ def _at(powers: FloatArray, share: FloatArray) -> FloatArray:
 
 def stiffness(elements: BeamElements) -> FloatArray:
     """Return stiffness matrices in global axes at the nodes, shape (n, 12, 12)."""
-    return np.asarray(elements.G.transpose(0, 2, 1) @ (elements.S @ elements.G))
+    G, S = elements.G[elements.first], elements.S[elements.first]
+    return np.asarray((G.transpose(0, 2, 1) @ (S @ G))[elements.sort])
 
 
 def consistent_mass(beams: Beams, elements: BeamElements) -> FloatArray:
@@ -119,21 +138,22 @@ def consistent_mass(beams: Beams, elements: BeamElements) -> FloatArray:
 
     The movement inside the beam is that of the static solution between its ends, a cubic.
     """
-    n, force = len(beams), elements.S @ elements.G
+    one, of = elements.take(elements.first), beams.take(elements.first)
+    n, force = len(of), one.S @ one.G
     N = np.empty((n, 4, 6, 12))  # movement inside by 1, x/L, (x/L)², (x/L)³
-    N[:, 1:] = (flexibility_powers(beams, elements.length).reshape(n, 18, 6) @ force).reshape(n, 3, 6, 12)
-    N[:, 0] = -relative_movement(elements.axes, beams.offset_i, np.zeros((n, 3)))
+    N[:, 1:] = (flexibility_powers(of, one.length).reshape(n, 18, 6) @ force).reshape(n, 3, 6, 12)
+    N[:, 0] = -relative_movement(one.axes, of.offset_i, np.zeros((n, 3)))
     N[:, 0, :, 6:] = 0.0
-    N[:, 1, :3, 3:6] -= elements.axes @ cross_matrices(elements.span)
+    N[:, 1, :3, 3:6] -= one.axes @ cross_matrices(one.span)
     density = np.zeros((n, 6, 6))
     for d in range(3):
-        density[:, d, d] = beams.rho * beams.A
-    density[:, 3, 3] = beams.rho * (beams.Iy + beams.Iz)
-    density[:, 4, 4], density[:, 5, 5] = beams.rho * beams.Iy, beams.rho * beams.Iz
-    density[:, 4, 5] = density[:, 5, 4] = -beams.rho * beams.Iyz
-    density *= elements.length[:, None, None]
+        density[:, d, d] = of.rho * of.A
+    density[:, 3, 3] = of.rho * (of.Iy + of.Iz)
+    density[:, 4, 4], density[:, 5, 5] = of.rho * of.Iy, of.rho * of.Iz
+    density[:, 4, 5] = density[:, 5, 4] = -of.rho * of.Iyz
+    density *= one.length[:, None, None]
     weighted = density[:, None] @ (CUBES @ N.reshape(n, 4, 72)).reshape(n, 4, 6, 12)
-    return np.asarray(N.reshape(n, 24, 12).transpose(0, 2, 1) @ weighted.reshape(n, 24, 12))
+    return np.asarray((N.reshape(n, 24, 12).transpose(0, 2, 1) @ weighted.reshape(n, 24, 12))[elements.sort])
 
 
 def gravity_release(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:
@@ -162,12 +182,13 @@ def _add_twist(d: FloatArray, beams: Beams, angle: FloatArray) -> None:
 
 def gravity_loads(beams: Beams, elements: BeamElements, gravity: FloatArray) -> FloatArray:
     """Return the nodal loads equivalent to the beams' own weight, global axes, (n, 12)."""
-    end_j = elements.S @ gravity_release(beams, elements, gravity)[:, :, None]
-    load = (elements.G.transpose(0, 2, 1) @ end_j)[:, :, 0]
-    weight = (beams.rho * beams.A * elements.length)[:, None] * gravity
+    one, of = elements.take(elements.first), beams.take(elements.first)
+    end_j = one.S @ gravity_release(of, one, gravity)[:, :, None]
+    load = (one.G.transpose(0, 2, 1) @ end_j)[:, :, 0]
+    weight = (of.rho * of.A * one.length)[:, None] * gravity
     load[:, :3] += weight
-    load[:, 3:6] += np.cross(beams.offset_i + elements.span / 2, weight)
-    return load
+    load[:, 3:6] += np.cross(of.offset_i + one.span / 2, weight)
+    return np.asarray(load[elements.sort])
 
 
 def interpolation(beams: Beams, elements: BeamElements, at: FloatArray) -> FloatArray:
@@ -253,9 +274,10 @@ def energies(beams: Beams, elements: BeamElements, movement: FloatArray) -> Floa
         elements: Their matrices.
         movement: Nodal movements of m cases, shape (m, n, 12).
     """
-    q = (elements.S @ (elements.G @ movement.transpose(1, 2, 0))).transpose(1, 2, 0)  # (6, m, n)
-    F = elements.F
-    total = 0.5 * np.sum(q * (F @ q.transpose(2, 0, 1)).transpose(1, 2, 0), axis=0)
+    stretch = elements.G @ movement.transpose(1, 2, 0)
+    force = elements.S @ stretch
+    total = 0.5 * np.sum(force * stretch, axis=1).T
+    q, F = force.transpose(1, 2, 0), elements.F  # (6, m, n)
     sy, sz = shear_flexibility(beams)
     axial = 0.5 * q[0] ** 2 * F[:, 0, 0]
     torque = q[3] + beams.zs * q[1] - beams.ys * q[2]

@@ -1,4 +1,4 @@
-"""The mass matrix of the free freedoms by its entries; a symmetric matrix times columns."""
+"""The mass matrix of the free freedoms by its entries; a symmetric matrix times vectors."""
 
 from dataclasses import dataclass
 from typing import Self
@@ -59,10 +59,10 @@ class MassMatrix:
         self._column = pattern.column[there]
         self._start = np.searchsorted(pattern.row[there], np.arange(pattern.size + 1)).astype(np.int32)
 
-    def times(self, columns: FloatArray) -> FloatArray:
-        """Return the matrix times columns, shape (n, m), Fortran order."""
-        X = np.ascontiguousarray(columns.T)
+    def times(self, rows: FloatArray) -> FloatArray:
+        """Return the matrix times vectors, both as rows, shape (m, n)."""
+        X = np.ascontiguousarray(rows)
         Y = np.zeros_like(X)
         for x, y in zip(X, Y, strict=True):
             lapack.add_sparse_product(self._start, self._column, self._values, x, y)
-        return Y.T
+        return Y

@@ -268,14 +268,9 @@ def _inside(
     """Return end movements to those at stations, (n, 6, 12), and movements there by own weight, global axes."""
     turn = _both(elements.axes[host]).transpose(0, 2, 1)
     rows = beams.take(host)
-    N = beam.interpolation(rows, _taken(elements, host), station)
-    sunk = beam.held_sinking(rows, _taken(elements, host), station, np.array(GRAVITY))
+    N = beam.interpolation(rows, elements.take(host), station)
+    sunk = beam.held_sinking(rows, elements.take(host), station, np.array(GRAVITY))
     return turn @ N, (turn @ sunk[:, :, None])[:, :, 0]
-
-
-def _taken(elements: beam.BeamElements, rows: IntArray) -> beam.BeamElements:
-    e = elements
-    return beam.BeamElements(e.length[rows], e.axes[rows], e.span[rows], e.G[rows], e.F[rows], e.S[rows])
 
 
 def _axes(x: FloatArray, up: FloatArray) -> FloatArray:
