@@ -1,4 +1,4 @@
-"""The array types of the numerical core, and the small matrices of three-space."""
+"""The array types of the numerical core, the small matrices of three-space, sums by place."""
 
 from typing import TypeAlias
 
@@ -34,3 +34,8 @@ def axes_from(x: FloatArray, up: FloatArray) -> FloatArray:
     z = up - np.sum(up * ex, axis=1, keepdims=True) * ex
     ez = z / np.linalg.norm(z, axis=1, keepdims=True)
     return np.stack([ex, (cross_matrices(ez) @ ex[:, :, None])[:, :, 0], ez], axis=1)
+
+
+def totals(where: IntArray, values: FloatArray, count: int) -> FloatArray:
+    """Return the sums of what goes to each of `count` places, shape (m, count), for values (m, n) and places (n,)."""
+    return np.array([np.bincount(where, row, count) for row in values]).reshape(len(values), count)

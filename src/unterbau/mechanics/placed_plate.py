@@ -78,10 +78,17 @@ def place(plate: Plate) -> PlacedPlate:
     )  # fmt: skip
 
 
-def energies(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Return strain energy by stretch and by bending, J, for movements (m, n_nodes · 6) of m cases."""
-    stretch, bend = mutual(placed, u, u)
-    return stretch / 2, bend / 2
+def energies(placed: PlacedPlate, u: FloatArray, f: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return strain energy by stretch and by bending, J, for movements (m, n_nodes · 6) of m cases by loads f."""
+    own, stiff = placed.own, placed.plate.stiff
+    held = _in_own_axes(placed, u[:, placed.retained])
+    each = _by_direction(stiff * held * (held @ own.K))
+    inside = f[:, placed.interior]
+    loaded = np.flatnonzero(inside.any(axis=1))
+    if len(loaded):
+        loads, points = (_in_own_axes(placed, one) for one in (inside[loaded], u[loaded[:, None], placed.interior]))
+        each[loaded] += _by_direction((points - held[loaded] @ own.follow.T) * loads)
+    return each[:, IN_PLANE].sum(axis=1) / 2, each[:, ACROSS].sum(axis=1) / 2
 
 
 def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[FloatArray, FloatArray]:
@@ -102,14 +109,15 @@ def _by_direction(each: FloatArray) -> FloatArray:
 
 def _own(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray | None]:
     """Return how patches move, and points beyond what follows them; nothing where they only follow. Own axes."""
-    held, points = (
-        (u[:, rows].reshape(-1, 3) @ placed.plate.axes.T).reshape(len(u), len(rows))
-        for rows in (placed.retained, placed.interior)
-    )
+    held, points = (_in_own_axes(placed, u[:, rows]) for rows in (placed.retained, placed.interior))
     if not points.size:
         return held, None
     loose = points - held @ placed.own.follow.T
     return held, loose if np.abs(loose).max() > FOLLOWS * np.abs(points).max() else None
+
+
+def _in_own_axes(placed: PlacedPlate, rows: FloatArray) -> FloatArray:
+    return np.asarray((rows.reshape(-1, 3) @ placed.plate.axes.T).reshape(rows.shape))
 
 
 def forces(placed: PlacedPlate, u: FloatArray) -> FloatArray:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import FloatArray, totals
 from unterbau.mechanics.assembly import System
 from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, Frame, Loads
 from unterbau.mechanics.mechanism import require_stable
@@ -19,6 +19,8 @@ class Statics:
     loads: Loads
     u: FloatArray
     """Movements, m and rad, shape (n_cases, n_nodes of the split frame, 6)."""
+    f: FloatArray
+    """All loads as forces at these nodes, N and N·m, same shape."""
 
 
 def solve_statics(frame: Frame, loads: Loads) -> Statics:
@@ -37,7 +39,7 @@ def solve_with(system: System, loads: Loads) -> Statics:
     """Return the movements under load cases for a system already factored."""
     f = nodal_loads(system, loads)
     u = assembly.solve(system, f.reshape(len(f), f.shape[1] * 6).T).T
-    return Statics(system, loads, u.reshape(f.shape))
+    return Statics(system, loads, u.reshape(f.shape), f)
 
 
 def nodal_loads(system: System, loads: Loads) -> FloatArray:
@@ -73,7 +75,7 @@ def reactions(statics: Statics) -> FloatArray:
     system = statics.system
     elements = system.elements
     frame, n = elements.frame, elements.split.n_nodes
-    residual = -nodal_loads(system, statics.loads)
+    residual = -statics.f
     for case in range(len(residual)):
         for set_, forces in (
             (frame.beams, _beam_forces(statics, case)),
@@ -107,17 +109,15 @@ def energies(statics: Statics) -> FloatArray:
     of_beams = beam.energies(frame.beams, elements.beams, movement)
     movement = assembly.pair_movements(statics.u, frame.springs.i, frame.springs.j)
     of_springs = spring.energies(elements.springs, movement)
-    table = np.zeros((len(statics.u), len(frame.groups), len(CAUSES)))
-    strained = np.flatnonzero(frame.beams.cause == BY_STRAIN)
-    named = np.flatnonzero(frame.beams.cause != BY_STRAIN)
-    by_row = table.transpose(1, 2, 0)
-    for cause in range(of_beams.shape[2]):
-        np.add.at(by_row[:, cause], frame.beams.group[strained], of_beams[:, strained, cause].T)
-    np.add.at(by_row, (frame.beams.group[named], frame.beams.cause[named]), of_beams[:, named].sum(axis=2).T)
-    np.add.at(by_row, (frame.springs.group, frame.springs.cause), of_springs.T)
-    flat = statics.u.reshape(len(statics.u), statics.u.shape[1] * 6)
+    m, causes = len(statics.u), len(CAUSES)
+    told = frame.beams.cause[:, None]
+    cause = np.where(told == BY_STRAIN, np.arange(of_beams.shape[2]), told)
+    where = [(causes * frame.beams.group[:, None] + cause).ravel(), causes * frame.springs.group + frame.springs.cause]
+    values = np.concatenate([of_beams.reshape(m, of_beams.shape[1] * of_beams.shape[2]), of_springs], axis=1)
+    table = totals(np.concatenate(where), values, len(frame.groups) * causes).reshape(m, len(frame.groups), causes)
+    u, f = (one.reshape(m, one.shape[1] * 6) for one in (statics.u, statics.f))
     for plate in elements.plates:
-        stretch, bend = placed_plate.energies(plate, flat)
+        stretch, bend = placed_plate.energies(plate, u, f)
         table[:, plate.plate.group, AXIAL] += stretch
         table[:, plate.plate.group, BENDING] += bend
     return table

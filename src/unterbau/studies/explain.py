@@ -144,8 +144,8 @@ def _of_beams(solved: Solved, group: int, axis: int, by_cause: dict[str, float])
 
 def _plate_energies(plate: PlacedPlate, solved: Solved, axis: int) -> FloatArray:
     """Return twice a plate's energy by cause."""
-    u = solved.statics.u[TIP.start + axis]
-    stretch, bend = placed_plate.energies(plate, u.reshape(1, -1))
+    u, f = (one[TIP.start + axis].reshape(1, -1) for one in (solved.statics.u, solved.statics.f))
+    stretch, bend = placed_plate.energies(plate, u, f)
     row = np.zeros(len(CAUSES))
     row[AXIAL], row[BENDING] = 2 * stretch[0], 2 * bend[0]
     return row
