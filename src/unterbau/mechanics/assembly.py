@@ -99,7 +99,7 @@ def assemble(frame: Frame) -> System:
     turned = followed.turns(plan, elements.links)
     values = followed.entries(plan, turned, 0, [matrices for _, matrices in stiffness])
     band = fill_band(plan.numbering.target[: len(values)], values, plan.numbering)
-    return System(elements, plan, turned, band, factorise(band))
+    return System(elements, plan, turned, band, factorise(band, plan.numbering.ends))
 
 
 def mass_matrix(system: System) -> MassMatrix:

@@ -276,11 +276,16 @@ def energies(beams: Beams, elements: BeamElements, movement: FloatArray) -> Floa
     """
     stretch = elements.G @ movement.transpose(1, 2, 0)
     force = elements.S @ stretch
-    total = 0.5 * np.sum(force * stretch, axis=1).T
-    q, F = force.transpose(1, 2, 0), elements.F  # (6, m, n)
-    sy, sz = shear_flexibility(beams)
-    axial = 0.5 * q[0] ** 2 * F[:, 0, 0]
-    torque = q[3] + beams.zs * q[1] - beams.ys * q[2]
-    torsion = 0.5 * torque**2 * F[:, 3, 3]
-    shear = 0.5 * elements.length * (sy * q[1] ** 2 + sz * q[2] ** 2)
-    return np.stack([axial, shear, torsion, total - axial - shear - torsion], axis=2)
+    total = 0.5 * np.sum(force * stretch, axis=1)
+    F, length = elements.F, elements.length[:, None]
+    zs, ys, sy, sz = (one[:, None] for one in (beams.zs, beams.ys, *shear_flexibility(beams)))
+    axial = 0.5 * F[:, 0, :1] * force[:, 0] ** 2
+    torsion = 0.5 * F[:, 3, 3:4] * (force[:, 3] + zs * force[:, 1] - ys * force[:, 2]) ** 2
+    shear = 0.5 * length * (sy * force[:, 1] ** 2 + sz * force[:, 2] ** 2)
+    return np.stack([axial, shear, torsion, total - axial - shear - torsion], axis=1).transpose(2, 0, 1)
+
+
+def total_energies(elements: BeamElements, movement: FloatArray) -> FloatArray:
+    """Return strain energy of all causes, J, shape (m, n), for movements (m, n, 12)."""
+    stretch = elements.G @ movement.transpose(1, 2, 0)
+    return np.asarray(0.5 * np.sum(stretch * (elements.S @ stretch), axis=1).T)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from unterbau.mechanics import lapack
-from unterbau.mechanics.arrays import FloatArray
+from unterbau.mechanics.arrays import FloatArray, IntArray
 
 LEAST_BLOCK = 60
 PANEL = 96
@@ -79,11 +79,12 @@ def scale_band(band: FloatArray, scale: FloatArray) -> FloatArray:
     return np.asfortranarray(band * windows * scale)
 
 
-def factorise(band: FloatArray, shift: float = 0.0, wide: float = WIDE) -> Factor:
+def factorise(band: FloatArray, ends: IntArray | None = None, shift: float = 0.0, wide: float = WIDE) -> Factor:
     """Return the factor of a symmetric positive definite lower band matrix.
 
     Args:
         band: Lower band storage, shape (half-bandwidth + 1, n).
+        ends: Rows that begin what knows nothing of the rows before, and n; where not told, all is one.
         shift: Added to the diagonal as a share of it.
         wide: Above this n · half-bandwidth² SuperLU is used.
     """
@@ -96,18 +97,14 @@ def factorise(band: FloatArray, shift: float = 0.0, wide: float = WIDE) -> Facto
         band[0] += shift / scale**2
     factor, info = lapack.band_cholesky(band)
     pivot = float(np.min(factor[0] * scale) ** 2) if info == 0 and n else 1.0 if n == 0 else 0.0
-    blocks = _blocks(band)
+    blocks = _blocks(ends, n) if ends is not None else []
     if len(blocks) < 2:
         return Factor(lambda right: lapack.band_solve(factor, right), pivot, factor)
     return Factor(lambda right: _solve_blocks(factor, blocks, right), pivot, factor, tuple(blocks))
 
 
-def _blocks(band: FloatArray) -> list[slice]:
+def _blocks(ends: IntArray, n: int) -> list[slice]:
     """Return the ranges of rows that do not know of each other, small ones together."""
-    depth, n = band.shape
-    deepest = depth - 1 - (band.T != 0.0)[:, ::-1].argmax(axis=1)
-    last = np.maximum.accumulate(np.arange(n) + deepest)
-    ends = np.flatnonzero(last <= np.arange(n)) + 1
     found, start = [], 0
     for end in ends.tolist():
         if end - start >= LEAST_BLOCK or end == n:

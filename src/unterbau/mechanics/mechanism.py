@@ -51,7 +51,7 @@ def require_stable(system: System) -> None:
 
 def _softest(system: System, count: int) -> tuple[FloatArray, FloatArray]:
     broken = system.factor.smallest_pivot <= 0.0
-    factor = factorise(system.band, shift=1e-13) if broken else system.factor
+    factor = factorise(system.band, system.numbering.ends, shift=1e-13) if broken else system.factor
     scale = unit_scale(system.band[0])[:, None]
     V = np.random.default_rng(1).standard_normal((len(scale), count))
     for _ in range(6):

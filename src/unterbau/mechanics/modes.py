@@ -135,7 +135,7 @@ def _damping(system: System, u: FloatArray) -> FloatArray:
     elements = system.elements
     frame = elements.frame
     pairs = assembly.pair_movements(u, frame.beams.i, frame.beams.j)
-    of_beams = beam.energies(frame.beams, elements.beams, pairs).sum(axis=2)
+    of_beams = beam.total_energies(elements.beams, pairs)
     pairs = assembly.pair_movements(u, frame.springs.i, frame.springs.j)
     of_springs = spring.energies(elements.springs, pairs)
     total = of_beams.sum(axis=1) + of_springs.sum(axis=1)

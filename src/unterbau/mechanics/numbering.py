@@ -17,6 +17,8 @@ class Numbering:
     half_bandwidth: int
     target: IntArray
     """For each entry of the element matrices: flat place in the band, or the last, unused place."""
+    ends: IntArray
+    """Equations that begin what no element joins to those before, and n, ascending."""
 
 
 def number(dofs: IntArray, splits: tuple[int, ...], free: IntArray, n_nodes: int) -> Numbering:
@@ -60,7 +62,10 @@ def _targets(dofs: IntArray, splits: tuple[int, ...], equation: IntArray, order:
     width = int((row - column)[kept].max()) if kept.any() else 0
     unused = len(order) * (width + 1)
     target = np.where(kept, column * (width + 1) + row - column, unused)
-    return Numbering(order, width, target)
+    last = np.arange(len(order))
+    np.maximum.at(last, column[kept], row[kept])
+    ends = np.flatnonzero(np.maximum.accumulate(last) <= np.arange(len(order))) + 1
+    return Numbering(order, width, target, ends)
 
 
 def _reverse_cuthill_mckee(neighbours: list[set[int]]) -> list[int]:

@@ -79,53 +79,58 @@ def place(plate: Plate) -> PlacedPlate:
 
 
 def energies(placed: PlacedPlate, u: FloatArray, f: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Return strain energy by stretch and by bending, J, for movements (m, n_nodes · 6) of m cases by loads f."""
+    """Return strain energy by stretch and by bending, J, for movements (n_nodes · 6, m) of m cases by loads f."""
     own, stiff = placed.own, placed.plate.stiff
-    held = _in_own_axes(placed, u[:, placed.retained])
-    each = _by_direction(stiff * held * (held @ own.K))
-    inside = f[:, placed.interior]
-    loaded = np.flatnonzero(inside.any(axis=1))
+    held = _in_own_axes(placed, u[placed.retained])
+    each = _by_direction(stiff * held * (own.K @ held))
+    inside = f[placed.interior]
+    loaded = np.flatnonzero(inside.any(axis=0))
     if len(loaded):
-        loads, points = (_in_own_axes(placed, one) for one in (inside[loaded], u[loaded[:, None], placed.interior]))
-        each[loaded] += _by_direction((points - held[loaded] @ own.follow.T) * loads)
-    return each[:, IN_PLANE].sum(axis=1) / 2, each[:, ACROSS].sum(axis=1) / 2
+        loads, points = (_in_own_axes(placed, one.take(loaded, axis=1)) for one in (inside, u[placed.interior]))
+        each[:, loaded] += _by_direction((points - own.follow @ held.take(loaded, axis=1)) * loads)
+    return _by_cause(each / 2)
 
 
 def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Return uᵀKv by stretch and by bending, J, for pairs of movements (m, n_nodes · 6)."""
+    """Return uᵀKv by stretch and by bending, J, for pairs of movements (n_nodes · 6, m)."""
     own, stiff = placed.own, placed.plate.stiff
     held, loose = _own(placed, first)
     other, others = (held, loose) if second is first else _own(placed, second)
-    each = _by_direction(stiff * held * (other @ own.K))
+    each = _by_direction(stiff * held * (own.K @ other))
     if loose is not None and others is not None:
-        each += _by_direction(stiff * loose * (others @ own.stiff))
-    return each[:, IN_PLANE].sum(axis=1), each[:, ACROSS].sum(axis=1)
+        each += _by_direction(stiff * loose * (own.stiff @ others))
+    return _by_cause(each)
 
 
 def _by_direction(each: FloatArray) -> FloatArray:
-    """Return sums over all nodes, shape (m, 6), of what is at their freedoms."""
-    return np.asarray(each.reshape(len(each), each.shape[1] // 6, 6).sum(axis=1))
+    """Return sums over all nodes, shape (6, m), of what is at their freedoms."""
+    return np.asarray(each.reshape(len(each) // 6, 6, each.shape[1]).sum(axis=0))
+
+
+def _by_cause(each: FloatArray) -> tuple[FloatArray, FloatArray]:
+    return each[IN_PLANE, :].sum(axis=0), each[ACROSS, :].sum(axis=0)
 
 
 def _own(placed: PlacedPlate, u: FloatArray) -> tuple[FloatArray, FloatArray | None]:
     """Return how patches move, and points beyond what follows them; nothing where they only follow. Own axes."""
-    held, points = (_in_own_axes(placed, u[:, rows]) for rows in (placed.retained, placed.interior))
+    held, points = (_in_own_axes(placed, u[rows]) for rows in (placed.retained, placed.interior))
     if not points.size:
         return held, None
-    loose = points - held @ placed.own.follow.T
+    loose = points - placed.own.follow @ held
     return held, loose if np.abs(loose).max() > FOLLOWS * np.abs(points).max() else None
 
 
 def _in_own_axes(placed: PlacedPlate, rows: FloatArray) -> FloatArray:
-    return np.asarray((rows.reshape(-1, 3) @ placed.plate.axes.T).reshape(rows.shape))
+    each = rows.reshape(len(rows) // 3, 3, rows.shape[1])
+    return np.asarray((placed.plate.axes @ each).reshape(rows.shape))
 
 
 def forces(placed: PlacedPlate, u: FloatArray) -> FloatArray:
     """Return what its nodes do to it, global axes, on retained and interior freedoms, for movements (n_nodes · 6,)."""
     own, stiff = placed.own, placed.plate.stiff
-    held, loose = _own(placed, u[None])
-    on_points = np.zeros(len(own.inner)) if loose is None else stiff * own.stiff @ loose[0]
-    f = np.concatenate([stiff * own.K @ held[0] - own.follow.T @ on_points, on_points])
+    held, loose = _own(placed, u[:, None])
+    on_points = np.zeros(len(own.inner)) if loose is None else stiff * own.stiff @ loose[:, 0]
+    f = np.concatenate([stiff * own.K @ held[:, 0] - own.follow.T @ on_points, on_points])
     return np.asarray((f.reshape(-1, 3) @ placed.plate.axes).ravel())
 
 

@@ -13,7 +13,7 @@ from typing import TypeVar
 import numpy as np
 
 from unterbau.kept import kept_up_to
-from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
+from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray, totals
 from unterbau.mechanics.frame import Springs
 from unterbau.mechanics.rigid_sets import Sets, alike_in
 from unterbau.mechanics.spring import SpringElements
@@ -69,10 +69,7 @@ class Links:
         if len(self.dependent):
             follower, master = np.nonzero(self.factors)
             moved = self.factors[follower, master, None] * loads[self.dependent[follower]]
-            to = self.masters[follower, master]
-            order = np.argsort(to, kind="stable")
-            masters, first = np.unique(to[order], return_index=True)
-            loads[masters] += np.add.reduceat(moved[order], first, axis=0)
+            loads += totals(self.masters[follower, master], moved.T, len(loads)).T
 
     def follow(self, movements: FloatArray) -> None:
         """Set the movements of dependent freedoms, (n, k), by those they follow."""

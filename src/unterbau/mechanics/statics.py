@@ -10,6 +10,8 @@ from unterbau.mechanics.assembly import System
 from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, Frame, Loads
 from unterbau.mechanics.mechanism import require_stable
 
+SIX = np.arange(6)
+
 
 @dataclass(frozen=True, slots=True)
 class Statics:
@@ -47,16 +49,24 @@ def nodal_loads(system: System, loads: Loads) -> FloatArray:
     frame, n = system.elements.frame, system.elements.split.n_nodes
     f = np.zeros((len(loads.gravity), len(frame.nodes), 6))
     f[:, :n] = loads.forces
-    for case in np.flatnonzero(loads.gravity.any(axis=1)):
-        g = loads.gravity[case]
-        weight = beam.gravity_loads(frame.beams, system.elements.beams, g)
-        np.add.at(f[case], frame.beams.i, weight[:, :6])
-        np.add.at(f[case], frame.beams.j, weight[:, 6:])
-        np.add.at(f[case], frame.masses.node, rigid_body.gravity_loads(frame.masses, g))
-        flat = f[case].reshape(-1)
-        for plate in system.elements.plates:
-            np.add.at(flat, np.concatenate([plate.retained, plate.interior]), plate.weight @ g)
+    falling = np.flatnonzero(loads.gravity.any(axis=1))
+    if len(falling):
+        parts = [_weights(system, loads.gravity[case]) for case in falling]
+        where = np.concatenate([
+            (6 * np.concatenate([frame.beams.i, frame.beams.j, frame.masses.node])[:, None] + SIX).ravel(),
+            *(rows for plate in system.elements.plates for rows in (plate.retained, plate.interior)),
+        ])  # fmt: skip
+        f[falling] += totals(where, np.array(parts), 6 * len(frame.nodes)).reshape(len(falling), *f.shape[1:])
     return f
+
+
+def _weights(system: System, g: FloatArray) -> FloatArray:
+    """Return loads by the weight of beams, at their first ends and their second, of bodies, of plates, in a row."""
+    frame = system.elements.frame
+    of_beams = beam.gravity_loads(frame.beams, system.elements.beams, g)
+    of_bodies = rigid_body.gravity_loads(frame.masses, g)
+    of_plates = (plate.weight @ g for plate in system.elements.plates)
+    return np.concatenate([of_beams[:, :6].ravel(), of_beams[:, 6:].ravel(), of_bodies.ravel(), *of_plates])
 
 
 def beam_end_forces(statics: Statics, case: int) -> FloatArray:
@@ -115,7 +125,7 @@ def energies(statics: Statics) -> FloatArray:
     where = [(causes * frame.beams.group[:, None] + cause).ravel(), causes * frame.springs.group + frame.springs.cause]
     values = np.concatenate([of_beams.reshape(m, of_beams.shape[1] * of_beams.shape[2]), of_springs], axis=1)
     table = totals(np.concatenate(where), values, len(frame.groups) * causes).reshape(m, len(frame.groups), causes)
-    u, f = (one.reshape(m, one.shape[1] * 6) for one in (statics.u, statics.f))
+    u, f = (one.reshape(m, one.shape[1] * 6).T for one in (statics.u, statics.f))
     for plate in elements.plates:
         stretch, bend = placed_plate.energies(plate, u, f)
         table[:, plate.plate.group, AXIAL] += stretch

@@ -98,7 +98,7 @@ def components(solved: Solved, first: FloatArray, second: FloatArray) -> FloatAr
     twist = torque[0] * torque[1] * elements.beams.F[:, 3, 3][:, None]
     np.add.at(found[:, MADE], b.group, whole - twist)
     np.add.at(found[:, TWIST], b.group, twist)
-    flat = [u.reshape(len(first), -1) for u in (first, second)]
+    flat = [u.reshape(len(first), -1).T for u in (first, second)]
     for one in elements.plates:
         found[one.plate.group, MADE] += sum(placed_plate.mutual(one, *flat))
     return found.transpose(2, 0, 1)

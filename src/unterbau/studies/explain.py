@@ -144,7 +144,7 @@ def _of_beams(solved: Solved, group: int, axis: int, by_cause: dict[str, float])
 
 def _plate_energies(plate: PlacedPlate, solved: Solved, axis: int) -> FloatArray:
     """Return twice a plate's energy by cause."""
-    u, f = (one[TIP.start + axis].reshape(1, -1) for one in (solved.statics.u, solved.statics.f))
+    u, f = (one[TIP.start + axis].reshape(-1, 1) for one in (solved.statics.u, solved.statics.f))
     stretch, bend = placed_plate.energies(plate, u, f)
     row = np.zeros(len(CAUSES))
     row[AXIAL], row[BENDING] = 2 * stretch[0], 2 * bend[0]
