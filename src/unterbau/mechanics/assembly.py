@@ -175,12 +175,8 @@ def expand(system: System, free: FloatArray, loads: FloatArray | None = None, pl
         return u
     for one in elements.alike:
         u[one.interior] = one.follow @ u[one.retained]
-        if loads is None:
-            continue
-        inside = loads[one.interior]
-        loaded = np.flatnonzero(inside.any(axis=tuple(range(inside.ndim - 1))))
-        if len(loaded):
-            u[one.interior[..., None], loaded] += one.inner @ inside[..., loaded]
+        if loads is not None and (inside := loads[one.interior]).any():
+            u[one.interior] += one.give(inside)
     return u
 
 

@@ -49,6 +49,10 @@ class CondensedHosts:
         """Yield each."""
         return map(CondensedHost, self.retained, self.interior, self.follow, self.inner)
 
+    def give(self, inside: FloatArray) -> FloatArray:
+        """Return how interior points move by loads on them, retained nodes held, both (h, p, m)."""
+        return np.asarray(self.inner @ inside)
+
     def mass(self, Mb: FloatArray) -> FloatArray:
         """Return the hosts' mass matrices on their retained freedoms (Guyan), (h, r, r), from those of all beams."""
         h, p, r = self.follow.shape

@@ -15,31 +15,33 @@ from unterbau.mechanics.numbering import Numbering
 class Pattern:
     """Where a symmetric matrix may have entries, and how they come from those of elements."""
 
-    size: int
-    """Rows."""
     count: int
     """Entries of the lower triangle."""
+    kept: IntArray
+    """Which of what the elements have goes there."""
     entry: IntArray
-    """Of what the elements have: which entry of the lower triangle it adds to; `count` where it is left out."""
-    row: NDArray[np.int32]
-    """Of each entry of the whole matrix, row by row."""
+    """To which of its entries."""
+    start: IntArray
+    """Where each row of the whole matrix begins, and the end, shape (n + 1,)."""
     column: NDArray[np.int32]
-    lower: NDArray[np.int32]
+    """Of each of its entries, row by row."""
+    lower: IntArray
     """Which of the lower triangle each of them is."""
 
     @classmethod
     def of(cls, numbering: Numbering, target: IntArray) -> Self:
         """Return the pattern of elements whose entries go to these places of the lower band."""
         n, depth = len(numbering.order), numbering.half_bandwidth + 1
-        places, entry = np.unique(target, return_inverse=True)
-        inside = places[: np.searchsorted(places, n * depth)]
+        kept = np.flatnonzero(target < n * depth)
+        inside, entry = np.unique(target[kept], return_inverse=True)
         column, below = np.divmod(inside, depth)
         beside = np.flatnonzero(below)
         row, every = column + below, np.arange(len(inside))
         rows, columns = np.concatenate([row, column[beside]]), np.concatenate([column, row[beside]])
         order = np.lexsort((columns, rows))
-        whole = (rows, columns, np.concatenate([every, beside]))
-        return cls(n, len(inside), entry.reshape(-1), *(one[order].astype(np.int32) for one in whole))
+        start = np.searchsorted(rows[order], np.arange(n + 1))
+        lower = np.concatenate([every, beside])[order]
+        return cls(len(inside), kept, entry.reshape(-1), start, columns[order].astype(np.int32), lower)
 
 
 class MassMatrix:
@@ -52,12 +54,11 @@ class MassMatrix:
             pattern: Where.
             values: Their entries, in the pattern's order.
         """
-        summed = np.bincount(pattern.entry, values, pattern.count + 1)
-        every = summed[pattern.lower]
-        there = np.flatnonzero(every != 0.0)
+        every = np.bincount(pattern.entry, values[pattern.kept], pattern.count)[pattern.lower]
+        there = np.flatnonzero(every)
         self._values: FloatArray = np.asarray(every[there], dtype=float)
         self._column = pattern.column[there]
-        self._start = np.searchsorted(pattern.row[there], np.arange(pattern.size + 1)).astype(np.int32)
+        self._start = np.searchsorted(there, pattern.start).astype(np.int32)
 
     def times(self, rows: FloatArray) -> FloatArray:
         """Return the matrix times vectors, both as rows, shape (m, n)."""

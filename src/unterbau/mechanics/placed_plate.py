@@ -13,6 +13,8 @@ from unterbau.mechanics.plate_spec import PlateSpec
 
 KEPT = 40.0  # MB
 AXES = tuple[float, ...]
+FEW = 0.2
+"""Cases that load no more than this share of the points are asked for by these alone."""
 FOLLOWS = 1e-11
 """Share of its movement by which a point strays from what it follows, by rounding alone."""
 
@@ -41,6 +43,18 @@ class PlacedPlate:
     def M(self) -> FloatArray:
         """Mass on the retained freedoms; only what swings asks for it."""
         return _turned_mass(self.plate.spec, tuple(self.plate.axes.ravel().tolist()))
+
+    def give(self, inside: FloatArray) -> FloatArray:
+        """Return how points move by loads on them, patches held, both (p, m)."""
+        found = np.zeros_like(inside)
+        loaded = np.count_nonzero(inside, axis=0)
+        few = loaded <= FEW * len(inside)
+        for cases in (np.flatnonzero(~few), np.flatnonzero(few & (loaded > 0))):
+            some = inside.take(cases, axis=1)
+            rows = np.flatnonzero(some.any(axis=1))
+            by = self.inner if len(rows) == len(inside) else self.inner[rows].T
+            found[:, cases] = by @ some[rows]
+        return found
 
 
 @kept_up_to(KEPT)
