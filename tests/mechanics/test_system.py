@@ -132,7 +132,9 @@ def test_a_band_of_parts_that_do_not_know_of_each_other_is_solved_part_by_part()
     right = np.zeros((n, 5))
     right[[2, 75, 200, 300], [0, 1, 2, 3]] = 1.0
     right[:, 4] = draw.normal(size=n)
-    assert factorise(band, np.cumsum(sizes)).solve(right) == pytest.approx(np.linalg.solve(full, right), rel=1e-9, abs=1e-14)
+    assert factorise(band, np.cumsum(sizes)).solve(right) == pytest.approx(
+        np.linalg.solve(full, right), rel=1e-9, abs=1e-14
+    )
 
 
 def test_what_lies_between_loads_is_the_inverse_block_by_block() -> None:

@@ -2,6 +2,9 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import replace
+from queue import SimpleQueue
+from threading import Timer
+from typing import Any
 
 import pytest
 
@@ -11,6 +14,7 @@ from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Member, Place
 from unterbau.studies.answers import Early, answers, first_figures, likely_answers
 from unterbau.studies.clash import counted
+from unterbau.ui.jobs import helping
 from unterbau.ui.jobs.helper import Helper
 
 MIDDLE = Place(0.5, 0.5, 0.5)
@@ -93,3 +97,17 @@ def test_a_process_that_dies_is_told_and_started_anew(helper: Helper, machine: M
         helper.compute(answers, machine, MIDDLE, progress=Heard(at_first=process.kill))
     assert helper.compute(first_figures, machine, MIDDLE, progress=Silent()).mass > 0.0
     assert helper._process is not process
+
+
+def test_memory_is_given_back_when_nothing_is_wanted_for_a_while(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Not between answers that follow each other."""
+    given: list[bool] = []
+    monkeypatch.setattr(helping, "trim", lambda: given.append(True))
+    monkeypatch.setattr(helping, "PAUSE", 0.05)
+    wanted = SimpleQueue[Any]()
+    wanted.put((1, len, ((),)))
+    assert helping._next(wanted) == (1, len, ((),))
+    assert not given
+    Timer(0.2, wanted.put, (None,)).start()
+    assert helping._next(wanted) is None
+    assert given == [True]

@@ -60,7 +60,7 @@ def build(nodes: FloatArray, beams: Beams) -> BeamElements:
     F = flexibility_powers(some, length).sum(axis=1)
     G = relative_movement(axes, some.offset_i + span, some.offset_j)
     S = np.asarray(np.linalg.inv(F), dtype=float)
-    return BeamElements(*(one[sort] for one in (length, axes, span, G, F, S)), first, sort)
+    return BeamElements(length[sort], axes[sort], span[sort], G[sort], F[sort], S[sort], first, sort)
 
 
 def relative_movement(axes: FloatArray, arm_i: FloatArray, arm_j: FloatArray) -> FloatArray:

@@ -8,7 +8,7 @@ import gc
 
 from PyQt6.QtCore import QObject, QTimer
 
-from unterbau.ui.jobs.heap import give_back, keep_small
+from unterbau.heap import arrange, give_back
 
 EVERY = 1000  # ms
 TRIMMED = 20  # looks between givings back
@@ -20,7 +20,7 @@ class Garbage(QObject):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         gc.disable()
-        keep_small()
+        arrange()
         self._looks = 0
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY)

@@ -9,20 +9,22 @@ import threading
 from collections.abc import Callable
 from contextlib import suppress
 from multiprocessing.connection import Connection
-from queue import SimpleQueue
+from queue import Empty, SimpleQueue
 from time import monotonic
 from typing import Any
 
 from unterbau.errors import UnterbauError
+from unterbau.heap import arrange, trim
 from unterbau.kept import keep_more
 from unterbau.progress import Cancelled
 from unterbau.ui.jobs import fault
-from unterbau.ui.jobs.heap import keep_small, trim
 
 LESS = 0.5
 """Share of what a process with a window keeps."""
 EVERY = 0.1
 """Seconds between what is told of an answer that is not whole yet."""
+PAUSE = 2.0
+"""Seconds without work after which memory is given back."""
 STEP, FOUND, DONE, REFUSED, CANCELLED = "step", "found", "done", "refused", "cancelled"
 Wanted = tuple[int, Callable[..., Any], tuple[Any, ...]]
 
@@ -50,13 +52,20 @@ def compute(pipe: "Connection[Any, Any]") -> None:
     """Compute what comes through the pipe until it is closed."""
     wanted, stopped = SimpleQueue[Wanted | None](), set[int]()
     threading.Thread(target=_listen, args=(pipe, wanted, stopped), daemon=True).start()
-    while (task := wanted.get()) is not None:
+    while (task := _next(wanted)) is not None:
         number, study, asked = task
         pipe.send((number, *_outcome(study, asked, _Told(pipe, number, stopped))))
         stopped.discard(number)
         del task, study, asked
-        if wanted.empty():
-            trim()
+
+
+def _next(wanted: "SimpleQueue[Wanted | None]") -> Wanted | None:
+    """Wait for what is wanted next; memory is given back when that takes a while, for the next answer asks for it."""
+    try:
+        return wanted.get(timeout=PAUSE)
+    except Empty:
+        trim()
+        return wanted.get()
 
 
 def _outcome(study: Callable[..., Any], asked: tuple[Any, ...], told: _Told) -> tuple[str, object]:
@@ -84,6 +93,6 @@ def _listen(pipe: "Connection[Any, Any]", wanted: "SimpleQueue[Wanted | None]", 
 
 if __name__ == "__main__":
     os.nice(int(sys.argv[2]))
-    keep_small()
+    arrange()
     keep_more(LESS)
     compute(Connection(int(sys.argv[1])))
