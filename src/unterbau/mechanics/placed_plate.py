@@ -92,12 +92,12 @@ def place(plate: Plate) -> PlacedPlate:
     )  # fmt: skip
 
 
-def energies(placed: PlacedPlate, u: FloatArray, f: FloatArray) -> tuple[FloatArray, FloatArray]:
+def energies(placed: PlacedPlate, u: FloatArray, f: FloatArray | None) -> tuple[FloatArray, FloatArray]:
     """Return strain energy by stretch and by bending, J, for movements (n_nodes · 6, m) of m cases by loads f."""
     own, stiff = placed.own, placed.plate.stiff
     held = _in_own_axes(placed, u[placed.retained])
     each = _by_direction(stiff * held * (own.K @ held))
-    inside = f[placed.interior]
+    inside = np.zeros((0, u.shape[1])) if f is None else f[placed.interior]
     loaded = np.flatnonzero(inside.any(axis=0))
     if len(loaded):
         loads, points = (_in_own_axes(placed, one.take(loaded, axis=1)) for one in (inside, u[placed.interior]))

@@ -6,7 +6,7 @@ import numpy as np
 
 from unterbau.mechanics import assembly, beam, placed_plate, rigid_body, spring
 from unterbau.mechanics.arrays import FloatArray, totals
-from unterbau.mechanics.assembly import System
+from unterbau.mechanics.assembly import Elements, System
 from unterbau.mechanics.frame import AXIAL, BENDING, BY_STRAIN, CAUSES, Frame, Loads
 from unterbau.mechanics.mechanism import require_stable
 
@@ -107,30 +107,45 @@ def reactions(statics: Statics) -> FloatArray:
 
 
 def energies(statics: Statics) -> FloatArray:
+    """Return strain energy by group and cause, J, shape (n_cases, n_groups, 7); see `energies_of`."""
+    return energies_of(statics.system.elements, statics.u, statics.f)
+
+
+def energies_of(elements: Elements, u: FloatArray, f: FloatArray | None = None) -> FloatArray:
     """Return strain energy from the nodal movements by group and cause, J.
 
-    Shape (n_cases, n_groups, 7), causes in the order of `CAUSES`. The energy of a host
-    beam's pieces counts to the host's group, that of its blocks to theirs. A plate's energy counts as stretch
-    where it is in its plane, as bending across it.
+    The energy of a host beam's pieces counts to the host's group, that of its blocks to theirs. A plate's energy
+    counts as stretch where it is in its plane, as bending across it.
+
+    Args:
+        elements: Of the frame.
+        u: Movements, shape (m, n_nodes of the split frame, 6).
+        f: Loads at these nodes, same shape; nothing where no plate is loaded inside, as in a mode.
+
+    Returns:
+        Shape (m, n_groups, 7), causes in the order of `CAUSES`.
     """
-    elements = statics.system.elements
     frame = elements.frame
-    movement = assembly.pair_movements(statics.u, frame.beams.i, frame.beams.j)
+    movement = assembly.pair_movements(u, frame.beams.i, frame.beams.j)
     of_beams = beam.energies(frame.beams, elements.beams, movement)
-    movement = assembly.pair_movements(statics.u, frame.springs.i, frame.springs.j)
+    movement = assembly.pair_movements(u, frame.springs.i, frame.springs.j)
     of_springs = spring.energies(elements.springs, movement)
-    m, causes = len(statics.u), len(CAUSES)
+    m, causes = len(u), len(CAUSES)
     told = frame.beams.cause[:, None]
     cause = np.where(told == BY_STRAIN, np.arange(of_beams.shape[2]), told)
     where = [(causes * frame.beams.group[:, None] + cause).ravel(), causes * frame.springs.group + frame.springs.cause]
     values = np.concatenate([of_beams.reshape(m, of_beams.shape[1] * of_beams.shape[2]), of_springs], axis=1)
     table = totals(np.concatenate(where), values, len(frame.groups) * causes).reshape(m, len(frame.groups), causes)
-    u, f = (one.reshape(m, one.shape[1] * 6).T for one in (statics.u, statics.f))
     for plate in elements.plates:
-        stretch, bend = placed_plate.energies(plate, u, f)
+        stretch, bend = placed_plate.energies(plate, _columns(u), None if f is None else _columns(f))
         table[:, plate.plate.group, AXIAL] += stretch
         table[:, plate.plate.group, BENDING] += bend
     return table
+
+
+def _columns(rows: FloatArray) -> FloatArray:
+    """Return cases (m, n, 6) as columns (6n, m)."""
+    return rows.reshape(len(rows), rows.shape[1] * 6).T
 
 
 def _beam_forces(statics: Statics, case: int) -> FloatArray:

@@ -10,7 +10,7 @@ from unterbau.mechanics.arrays import ComplexArray, FloatArray, IntArray, cross_
 from unterbau.mechanics.frame import Frame, Loads
 from unterbau.mechanics.modes import Modes, solve_modes
 from unterbau.mechanics.receptance import receptance
-from unterbau.mechanics.statics import energies, solve_with
+from unterbau.mechanics.statics import energies_of, solve_with
 from unterbau.progress import Progress, Silent
 from unterbau.structure.parts import Guide, Place
 from unterbau.structure.piece import Point
@@ -154,7 +154,7 @@ def tapped(found: Shaking, node: int) -> ComplexArray:
 def _swing(machine: Machine, solved: Solved, modes: Modes, number: int, at_tool: float) -> Swing:
     frame = solved.built.frame
     shape = modes.shape[number]
-    strain = energies(replace(solved.statics, u=shape[None]))[0].sum(axis=1)
+    strain = energies_of(solved.statics.system.elements, shape[None])[0].sum(axis=1)
     row = int(np.argmax(strain))
     own = shape[: len(frame.nodes)]
     largest = np.abs(own[_node_masses(frame)[0] > 0.0, :3]).max()
