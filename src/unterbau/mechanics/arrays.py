@@ -38,4 +38,5 @@ def axes_from(x: FloatArray, up: FloatArray) -> FloatArray:
 
 def totals(where: IntArray, values: FloatArray, count: int) -> FloatArray:
     """Return the sums of what goes to each of `count` places, shape (m, count), for values (m, n) and places (n,)."""
-    return np.array([np.bincount(where, row, count) for row in values]).reshape(len(values), count)
+    sums = [np.bincount(where, row, count) for row in values]
+    return np.array(sums, dtype=float).reshape(len(values), count)
