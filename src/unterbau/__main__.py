@@ -1,5 +1,6 @@
 """Opens the window, or hands a subcommand to the command line."""
 
+import gc
 import os
 import sys
 
@@ -19,6 +20,7 @@ def main() -> None:
         from unterbau.cli.main import run
 
         sys.exit(run(arguments))
+    gc.disable()  # nothing that is loaded can be thrown away; the window collects for itself (`ui/jobs/garbage`)
     from unterbau.ui.shell.application import start
 
     sys.exit(start(arguments))

@@ -9,7 +9,8 @@ from pathlib import Path
 LATER = {
     "vtkmodules", "pyqtgraph", "sectionproperties", "shapely", "ezdxf", "matplotlib", "networkx", "pandas", "pyvista",
     "PyQt6.QtPrintSupport", "unterbau.ui.viewport.canvas", "unterbau.ui.stations.compare.station",
-    "unterbau.ui.shell.price_window",
+    "unterbau.ui.shell.price_window", "scipy.optimize", "scipy.integrate", "scipy.signal", "scipy.stats",
+    "scipy.special",
 }  # fmt: skip
 SCRIPT = """
 import json, sys

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import ceil, inf
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
+import scipy
 
 from unterbau.errors import InputError
 from unterbau.mechanics.arrays import FloatArray, IntArray
@@ -165,13 +165,18 @@ def _matrix(cutting: Cutting, found: list[Pattern]) -> tuple[FloatArray, IntArra
     return made, kind
 
 
-def _limits(stocks: tuple[Stock, ...], kind: IntArray, columns: int) -> list[LinearConstraint]:
+def _limit(rows: FloatArray, low: FloatArray | float, high: FloatArray | float) -> "scipy.optimize.LinearConstraint":
+    """Return a constraint; SciPy loads its optimizers when they are asked for first, not with the window."""
+    return scipy.optimize.LinearConstraint(rows, low, high)
+
+
+def _limits(stocks: tuple[Stock, ...], kind: IntArray, columns: int) -> list["scipy.optimize.LinearConstraint"]:
     rows = []
     for number, stock in enumerate(stocks):
         if stock.available is not None:
             row = np.zeros(columns)
             row[: len(kind)] = kind == number
-            rows.append(LinearConstraint(row[None], -np.inf, stock.available))
+            rows.append(_limit(row[None], -np.inf, stock.available))
     return rows
 
 
@@ -180,9 +185,13 @@ def _cheapest(
 ) -> tuple[IntArray, float, float]:
     made, kind = _matrix(cutting, found)
     c = np.array([costs[k] for k in kind]) + 1e-7  # of two that cost alike, the one with fewer bars
-    limits = [LinearConstraint(made, np.array(cutting.counts), np.inf), *_limits(stocks, kind, len(found))]
-    done = milp(c, constraints=limits, integrality=np.ones(len(found)), bounds=Bounds(0, np.inf),
-                options={"time_limit": SECONDS})  # fmt: skip
+    limits = [
+        _limit(made, np.array(cutting.counts), np.inf),
+        *_limits(stocks, kind, len(found)),
+    ]
+    bounds = scipy.optimize.Bounds(0, np.inf)
+    done = scipy.optimize.milp(c, constraints=limits, integrality=np.ones(len(found)), bounds=bounds,
+                               options={"time_limit": SECONDS})  # fmt: skip
     if done.x is None and done.status == OUT_OF_TIME:
         raise InputError("pieces", f"no plan was found in {SECONDS:g} s; expected fewer different lengths at once")
     if done.x is None:
@@ -206,13 +215,14 @@ def _fewest_setups(
     of_cost = np.concatenate([[costs[k] for k in kind], np.zeros(n)])
     both = np.hstack([np.eye(n), -most * np.eye(n)])
     limits = [
-        LinearConstraint(np.hstack([made, np.zeros_like(made)]), np.array(cutting.counts), np.inf),
-        LinearConstraint(of_cost[None], -np.inf, cost + NEAR),
-        LinearConstraint(both, -np.inf, 0.0), *_limits(stocks, kind, 2 * n),
+        _limit(np.hstack([made, np.zeros_like(made)]), np.array(cutting.counts), np.inf),
+        _limit(of_cost[None], -np.inf, cost + NEAR),
+        _limit(both, -np.inf, 0.0), *_limits(stocks, kind, 2 * n),
     ]  # fmt: skip
     top = np.concatenate([np.full(n, most), np.ones(n)])
-    done = milp(c, constraints=limits, integrality=np.ones(2 * n), bounds=Bounds(0, top),
-                options={"time_limit": SETUP_SECONDS})  # fmt: skip
+    bounds = scipy.optimize.Bounds(0, top)
+    done = scipy.optimize.milp(c, constraints=limits, integrality=np.ones(2 * n), bounds=bounds,
+                               options={"time_limit": SETUP_SECONDS})  # fmt: skip
     if done.x is None:
         return now
     better = np.round(done.x[:n]).astype(int)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linprog
+import scipy
 
 from unterbau.mechanics.arrays import BoolArray, FloatArray, IntArray
 
@@ -94,7 +94,7 @@ def grown_patterns(
         for n in limited:
             rows.append((kind == n)[None].astype(float))
             limits.append(np.array([float(available[n] or 0)]))
-        done = linprog(costs[kind], A_ub=np.vstack(rows), b_ub=np.concatenate(limits), method="highs")
+        done = scipy.optimize.linprog(costs[kind], A_ub=np.vstack(rows), b_ub=np.concatenate(limits), method="highs")
         if not done.success:
             break
         duals = -done.ineqlin.marginals

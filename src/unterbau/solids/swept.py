@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linprog
+import scipy
 
 from unterbau.solids.convex import Convex, Floats, depth
 from unterbau.solids.solids import Solid
@@ -97,7 +97,7 @@ def _positions(
         for sign, ends in ((1.0, lowest), (-1.0, highest)):
             c = np.zeros(n + m + 3)
             c[n + m + axis] = sign
-            found = linprog(c, A_eq=a, b_eq=b, bounds=bounds, method="highs")
+            found = scipy.optimize.linprog(c, A_eq=a, b_eq=b, bounds=bounds, method="highs")
             if not found.success:
                 return None
             ends[axis] = float(found.x[n + m + axis])

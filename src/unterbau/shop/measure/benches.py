@@ -6,7 +6,7 @@ Formulas as in a handbook of alignment; each is checked against its worked examp
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linprog
+import scipy
 from uncertainties import umath
 
 from unterbau.errors import InputError
@@ -120,7 +120,7 @@ def _zone(basis: FloatArray, heights: FloatArray) -> float:
     upper = np.hstack([sized, -0.5 * np.ones((count, 1))])
     lower = np.hstack([-sized, -0.5 * np.ones((count, 1))])
     z = heights / scale
-    found = linprog(
+    found = scipy.optimize.linprog(
         np.r_[np.zeros(n), 1.0], np.vstack([upper, lower]), np.r_[z, -z], bounds=[(None, None)] * n + [(0, None)]
     )  # fmt: skip
     return float(found.fun) * scale

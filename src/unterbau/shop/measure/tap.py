@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.signal import butter, find_peaks, hilbert, sosfiltfilt
+import scipy
 
 from unterbau.errors import InputError
 from unterbau.mechanics.arrays import FloatArray
@@ -82,7 +82,9 @@ def tap_test(samples: FloatArray, rate: float) -> Tapped:
     top = spectrum[heard].max()
     spectrum = spectrum / float(top)
     apart = max(1, round(2.0 / (frequencies[1] or 1.0)))
-    rows, _ = find_peaks(np.where(heard, spectrum, 0.0), height=STANDS_OUT, prominence=STANDS_OUT, distance=apart)
+    rows, _ = scipy.signal.find_peaks(
+        np.where(heard, spectrum, 0.0), height=STANDS_OUT, prominence=STANDS_OUT, distance=apart
+    )
     best = sorted(rows.tolist(), key=lambda row: -spectrum[row])[:MOST]
     peaks = [_peak(x, rate, frequencies, spectrum, row) for row in best]
     in_order = tuple(sorted(peaks, key=lambda one: one.frequency))
@@ -112,9 +114,11 @@ def _peak(x: FloatArray, rate: float, frequencies: FloatArray, spectrum: FloatAr
 def _decay(x: FloatArray, rate: float, at: float) -> float:
     """Return the damping ratio by the envelope of what is left about a frequency."""
     low, high = at * (1 - AROUND), min(at * (1 + AROUND), 0.49 * rate)
-    sections = butter(2, (low, high), "bandpass", fs=rate, output="sos")
+    sections = scipy.signal.butter(2, (low, high), "bandpass", fs=rate, output="sos")
     padded = np.concatenate([np.zeros(len(x) // 2), x, np.zeros(len(x) // 2)])
-    envelope = np.abs(hilbert(sosfiltfilt(sections, padded)))[len(x) // 2 : len(x) // 2 + len(x)]
+    envelope = np.abs(scipy.signal.hilbert(scipy.signal.sosfiltfilt(sections, padded)))[
+        len(x) // 2 : len(x) // 2 + len(x)
+    ]
     first = int(np.argmax(envelope)) + round(1.5 * rate / at)
     floor = envelope[int(np.argmax(envelope))] * 0.05
     below = np.flatnonzero(envelope[first:] < floor)

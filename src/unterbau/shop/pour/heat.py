@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.linalg import solve_banded
+import scipy
 
 from unterbau.mechanics.arrays import FloatArray
 from unterbau.progress import Progress, Silent
@@ -229,7 +229,7 @@ class _Run:
         banded[0, 1:] = -implicit * between
         banded[1] = mass + implicit * own
         banded[2, :-1] = -implicit * between
-        change = solve_banded((1, 1), banded, flow)
+        change = scipy.linalg.solve_banded((1, 1), banded, flow)
         mean = T + implicit * change
         self.lost += dt * (ends[0] * (mean[0] - self._air) + ends[1] * (mean[-1] - self._air))
         self.T = T + change

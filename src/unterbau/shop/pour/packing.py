@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from math import log
 
 import numpy as np
-from scipy.optimize import nnls
+import scipy
 
 from unterbau.errors import InputError
 from unterbau.strict import STRICT
@@ -89,7 +89,7 @@ def pack(grains: tuple[Grain, ...], power: float = 0.45, finest: float = 0.0) ->
     sizes = sorted({size for one in grains for size in (one.low, one.high) if size > start})
     wanted = np.array([passing(size, start, end, power) for size in sizes])
     by_size = np.array([[_of(one, size) for one in grains] for size in sizes])
-    found, _ = nnls(np.vstack([by_size, WHOLE * np.ones(len(grains))]), np.append(wanted, WHOLE))
+    found, _ = scipy.optimize.nnls(np.vstack([by_size, WHOLE * np.ones(len(grains))]), np.append(wanted, WHOLE))
     shares = found / found.sum()
     met = by_size @ shares
     packing = Packing(tuple(shares.tolist()), tuple(sizes), tuple(wanted.tolist()), tuple(met.tolist()), 0.0)

@@ -4,8 +4,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import exp
 
-from scipy.integrate import solve_ivp
-from scipy.optimize import brentq
+import scipy
 
 from unterbau.errors import InputError
 from unterbau.strict import STRICT
@@ -76,12 +75,14 @@ def speed_of(pot_life: float, heat: float) -> float:
             return state[0] - GELLED
 
         half.terminal = True  # type: ignore[attr-defined]
-        found = solve_ivp(change, (0.0, 40 * pot_life * 60), [0.0, CUP_START], "LSODA", events=half, rtol=1e-8)
+        found = scipy.integrate.solve_ivp(
+            change, (0.0, 40 * pot_life * 60), [0.0, CUP_START], "LSODA", events=half, rtol=1e-8
+        )
         times = found.t_events[0]
         return float(times[0]) if len(times) else 40 * pot_life * 60
 
     start = 1.0 / (exp(-ENERGY / GAS / (CUP_START + KELVIN)) * pot_life * 60)
-    power = brentq(lambda power: gels(start * 10**power) - pot_life * 60, -2.0, 2.0, xtol=1e-9)
+    power = scipy.optimize.brentq(lambda power: gels(start * 10**power) - pot_life * 60, -2.0, 2.0, xtol=1e-9)
     return float(start * 10**power)
 
 

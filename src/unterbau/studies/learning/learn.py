@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import norm
+import scipy
 
 from unterbau.band import Band
 from unterbau.machine.machine import Machine, links, listed_mass
@@ -199,7 +199,7 @@ def _unknowns(
             key, labels.get(key, key.replace("_", " ")),
             Band(float(np.exp(-NINETY * s)), 1.0, float(np.exp(NINETY * s))),
             Band(float(np.exp(at - NINETY * sd)), float(np.exp(at)), float(np.exp(at + NINETY * sd))),
-            _chance(n, told) if told else float(norm.cdf(np.log(LOOSE_BELOW) / s)), together,
+            _chance(n, told) if told else float(scipy.stats.norm.cdf(np.log(LOOSE_BELOW) / s)), together,
         ))  # fmt: skip
     order = np.argsort([-abs(theta[n]) / model.sigma[n] - (1 - cov[n, n] ** 0.5 / model.sigma[n])
                         for n in range(len(theta))])  # fmt: skip
@@ -209,7 +209,7 @@ def _unknowns(
 def _chance(n: int, told: tuple[Case, ...]) -> float:
     """Return how likely an unknown has less than half of its likely value, over all accounts."""
     below = ((np.log(LOOSE_BELOW) - one.fit.theta[n]) / one.fit.cov[n, n] ** 0.5 for one in told)
-    return float(sum(one.belief * norm.cdf(at) for one, at in zip(told, below, strict=True)))
+    return float(sum(one.belief * scipy.stats.norm.cdf(at) for one, at in zip(told, below, strict=True)))
 
 
 def _loose(keys: list[str], unknowns: tuple[Unknown, ...], told: tuple[Case, ...]) -> tuple[tuple[str, ...], ...]:

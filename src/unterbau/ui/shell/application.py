@@ -3,8 +3,10 @@
 import gc
 import os
 import sys
+import threading
 import traceback
 from functools import partial
+from importlib import import_module
 from pathlib import Path
 from types import TracebackType
 from typing import cast
@@ -20,6 +22,8 @@ from unterbau.ui.shell.main_window import MainWindow
 
 DEMO = "--demo"
 PAINTED = 300  # ms after which a window is painted that was just made
+IDLE = 4000  # ms after which what the window did not need is loaded, so that no reading or pour waits for it
+LATER = ("scipy.optimize", "scipy.integrate", "scipy.signal")
 NO_SCREEN = "There is no display here; start it from a desktop, or see `unterbau --help` for what works without one."
 
 
@@ -68,7 +72,13 @@ def open_window(arguments: list[str], point_size: float | None = None) -> MainWi
         window.start_from_nothing()
     window.offer_left_behind()
     QTimer.singleShot(PAINTED, STANDS.set)
+    QTimer.singleShot(IDLE, threading.Thread(target=_load, daemon=True, name="libraries").start)
     return window
+
+
+def _load() -> None:
+    for name in LATER:
+        import_module(name)
 
 
 def _tell(window: MainWindow, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
