@@ -135,10 +135,12 @@ def test_turned_by_half_is_as_before_but_for_the_shear_centre() -> None:
 
 @pytest.mark.parametrize(("typed", "first"), [
     ("extrusion 80x40", "tslot-40L-1x2"), ("40×80 profile", "tslot-40L-1x2"), ("angle iron", "angle-30x30x3"),
+    ("box section", "shs-30x30x2"), ("hollow section 60x40", "rhs-60x40x3"), ("boxes", "shs-30x30x2"),
     ("channel", "upn-80"), ("flat bar 80", "flat-80x8"), ("tube 40x80x4", "rhs-80x40x4"), ("pipe 50", "chs-50x3"),
 ])  # fmt: skip
 def test_sections_are_found_as_people_call_them(typed: str, first: str) -> None:
     assert find(typed)[0] == first
+    assert typed.startswith(("pipe", "hollow")) or not [name for name in find(typed) if name.startswith("chs")]
 
 
 def test_what_is_not_there_is_answered_with_the_nearest() -> None:

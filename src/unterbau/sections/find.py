@@ -2,7 +2,7 @@
 
 import re
 from difflib import SequenceMatcher
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from unterbau.sections.built_up import OF
 from unterbau.sections.families import families
@@ -11,11 +11,12 @@ from unterbau.sections.section import section
 TRADE_WORDS = {
     "extrusion": "profile", "slotted": "profile", "t-slot": "profile", "tslot": "profile", "aluminium": "profile",
     "aluminum": "profile", "iron": "", "bar": "flat rod", "flat": "flat", "strip": "flat", "plate": "flat",
-    "square": "square", "hollow": "tube", "pipe": "tube", "tubing": "tube", "beam": "", "steel": "", "section": "",
-    "box": "tube box", "channel": "channel", "u": "channel", "c": "channel c", "i": "i", "h": "i", "round": "round",
-    "rod": "rod round", "angle": "angle", "l": "angle",
+    "square": "square", "tubing": "tube", "beam": "", "steel": "", "section": "", "channel": "channel", "u": "channel",
+    "c": "channel c", "i": "i", "h": "i", "round": "round", "rod": "rod round", "angle": "angle", "l": "angle",
 }  # fmt: skip
 """What people say, and what it is called here: any of the words, none where it tells nothing."""
+FAMILIES = {"box": ("shs", "rhs", "box"), "hollow": ("shs", "rhs", "chs"), "pipe": ("chs", "shs", "rhs")}
+"""What people say of several families, which they mean first."""
 SUGGESTED = 3
 LONGEST = 100
 """Letters that are looked at; no label is longer."""
@@ -41,8 +42,8 @@ def find(text: str) -> tuple[str, ...]:
     rows = []
     for place, (name, known, sizes) in enumerate(_known()):
         if all(_called(word, known) for word in words) and _fit(wanted, sizes):
-            rows.append((len(sizes) - len(wanted), place, name))
-    return tuple(name for _, _, name in sorted(rows))
+            rows.append((min(map(partial(_rank, known), words), default=0), len(sizes) - len(wanted), place, name))
+    return tuple(name for *_, name in sorted(rows))
 
 
 def nearest(text: str) -> tuple[str, ...]:
@@ -61,8 +62,17 @@ def nearest(text: str) -> tuple[str, ...]:
     return tuple(row[0] for row in sorted(among, key=away)[:SUGGESTED])
 
 
+def _rank(known: str, word: str) -> int:
+    """Return how late a section comes among those that a word means."""
+    return next((n for n, family in enumerate(_meant(word)) if f" {family}-" in known), 9)
+
+
+def _meant(word: str) -> tuple[str, ...]:
+    return next((families for trade, families in FAMILIES.items() if word.startswith(trade)), ())
+
+
 def _called(word: str, known: str) -> bool:
-    if word in known:
+    if word in known or any(f" {family}-" in known for family in _meant(word)):
         return True
     meant = TRADE_WORDS.get(word)
     if meant is None:
