@@ -104,8 +104,10 @@ def _update(P: FloatArray, Q: FloatArray, change: FloatArray) -> FloatArray:
     """Return P·ΔS·(1 + Q·ΔS)⁻¹·Pᵀ for each candidate, ΔS block by block, shape (n, 3, 3)."""
     n, m = change.shape[:2]
     size = 6 * m
-    left = np.einsum("pbi,nbij->npbj", P.reshape(3, m, 6), change).reshape(n, 3, size)
-    whole = np.einsum("qbi,nbij->nqbj", Q.reshape(size, m, 6), change).reshape(n, size, size)
+    left, whole = (
+        (one.reshape(len(one), m, 6).transpose(1, 0, 2) @ change).transpose(0, 2, 1, 3).reshape(n, len(one), size)
+        for one in (P, Q)
+    )
     whole += np.eye(size)
     return np.asarray(left @ np.linalg.solve(whole, np.broadcast_to(P.T, (n, size, 3))))
 
