@@ -1,10 +1,12 @@
 """What is worth doing over the whole machine, on the bench."""
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
 from tests.ui.driving import CTRL, machine_of, number, type_into
 from unterbau.ui.shell.main_window import MainWindow
+from unterbau.ui.widgets.scrolled_page import ScrolledPage
 
 
 def test_cures_of_all_parts_are_listed_put_in_and_taken_back(window: MainWindow, qtbot: QtBot) -> None:
@@ -26,6 +28,29 @@ def test_cures_of_all_parts_are_listed_put_in_and_taken_back(window: MainWindow,
     assert number(window, 1) > stiff
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
     assert machine_of(window) == before
+
+
+def test_the_list_is_in_sight_whatever_was_on_the_bench(window: MainWindow, qtbot: QtBot) -> None:
+    """It was scrolled to where the list would have been under the part before."""
+    station = window.machine
+    for key in ("x_plate", "cutter", "gantry_beam"):
+        station.choose_link(key)
+        qtbot.wait(50)
+        station.show_cures()
+        qtbot.waitUntil(lambda: not station.advice.busy and bool(station._trials), timeout=60_000)
+        qtbot.waitUntil(lambda: in_sight(station.bench.advice.rows[0]), timeout=3000)
+        assert in_sight(station.bench.advice.title), key
+    page = station.bench.findChildren(ScrolledPage)[0]
+    bar = page.verticalScrollBar()
+    assert bar is not None
+    bar.triggerAction(bar.SliderAction.SliderToMinimum)
+    qtbot.wait(50)
+    assert bar.value() == 0, "moved by hand it stays where it is put"
+
+
+def in_sight(widget: QWidget) -> bool:
+    """Return whether nothing of a widget is scrolled away."""
+    return widget.isVisible() and widget.visibleRegion().boundingRect().height() == widget.height()
 
 
 def test_another_pull_asks_for_its_own_cures(window: MainWindow, qtbot: QtBot) -> None:

@@ -32,6 +32,8 @@ def metric(window: QWidget) -> list[str]:
 
 def test_no_metric_unit_is_left_on_the_screen(window: MainWindow, qtbot: QtBot) -> None:
     stiff = number(window, 1)
+    window.machine.candidates.told.emit("Started in the brief's size: travel X 910 mm.")
+    assert window.notice.isVisible()
     window.view.set_units("inch")
     settle(window, qtbot)
     assert number(window, 1) == pytest.approx(stiff * 5.710147, rel=1e-6)

@@ -211,6 +211,7 @@ class MainWindow(QMainWindow):
         self.header = Header(self.view, self)
         self.bar = StationBar(self)
         self.notice = Notice(self)
+        self.view.changed.connect(self.notice.overtake)
         self.finder = CommandFinder(self)
         self._prices = None
         self.late = LateStations(self.document, self.selection, self.view, self.feed, self, self._fill_page)

@@ -54,6 +54,11 @@ class Notice(QWidget):
         """Say nothing."""
         self.say("")
 
+    def overtake(self) -> None:
+        """Take back what only told something: its numbers are read otherwise now."""
+        if not self.buttons:
+            self.clear()
+
     def _on_offer(self, run: Callable[[], object], checked: bool = False) -> None:
         del checked
         self.clear()

@@ -1,6 +1,6 @@
 """A page that scrolls where the window is too small for it, so that nothing on it is squeezed."""
 
-from PyQt6.QtCore import QEvent, QObject, Qt, QTimer
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt, QTimer
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QFrame, QScrollArea, QWidget
 from typing_extensions import override
@@ -35,13 +35,33 @@ class ScrolledPage(QScrollArea):
         self._holder = _Holder(page)
         self.setWidget(self._holder)
         page.installEventFilter(self)
+        self._beginning: QWidget | None = None
+        bar = self.verticalScrollBar()
+        if bar is not None:
+            bar.actionTriggered.connect(self._on_moved)
+            bar.rangeChanged.connect(self._begin)
         self._fit()
 
     def to_top(self) -> None:
         """Show the page from its beginning."""
+        self._beginning = None
         bar = self.verticalScrollBar()
         if bar is not None:
             bar.setValue(0)
+
+    def begin_at(self, widget: QWidget) -> None:
+        """Show the page from a widget on, also while it grows, until it is moved by hand."""
+        self._beginning = widget
+        self._soon.start()
+
+    def _begin(self) -> None:
+        bar, layout = self.verticalScrollBar(), self._holder.page.layout()
+        if self._beginning is not None and bar is not None and layout is not None:
+            layout.activate()
+            bar.setValue(self._beginning.mapTo(self._holder, QPoint(0, 0)).y())
+
+    def _on_moved(self) -> None:
+        self._beginning = None
 
     @override
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -64,3 +84,4 @@ class ScrolledPage(QScrollArea):
         width = max(least.width(), room.width())
         height = layout.minimumHeightForWidth(width) if layout.hasHeightForWidth() else least.height()
         self._holder.setMinimumSize(least.width(), max(height, least.height()))
+        self._begin()

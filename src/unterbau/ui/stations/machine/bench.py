@@ -165,7 +165,7 @@ class Bench(QWidget):
         self.show_form()
         for page in self.findChildren(ScrolledPage):
             if page.isAncestorOf(self.advice):
-                page.ensureWidgetVisible(self.advice)
+                page.begin_at(self.advice)
 
     def show_why(self) -> None:
         """Open the page with the causes."""
