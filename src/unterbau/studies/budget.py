@@ -256,11 +256,11 @@ def _room(machine: Machine, brief: Brief, size: tuple[float, float, float], unit
     ):
         if room:
             fits = size[axis] <= room + SLACK
-            words = f"{name}: {text(size[axis])} with the axes at their ends, room for {text(room)}"
+            words = f"{name}: {text(round(size[axis], 3))} with the axes at their ends, room for {text(room)}"
             found.append(Finding(words, fits, "dimensions"))
     if brief.door:
         narrowest = sorted(outside(machine, carried=True))[1]
-        words = f"through a door of {text(brief.door)}: {text(narrowest)} across when turned, its drives off"
+        words = f"through a door of {text(brief.door)}: {text(round(narrowest, 3))} across when turned, its drives off"
         words += "" if narrowest <= brief.door else "; it has to come apart"
         found.append(Finding(words, narrowest <= brief.door, "dimensions"))
     return found
