@@ -1,6 +1,7 @@
 """The brief by hand: fields, targets, findings that lead to the cure, kinds to start from."""
 
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PyQt6.QtCore import QEvent, QPoint, Qt
@@ -16,6 +17,7 @@ from unterbau.studies.budget import Finding, budget
 from unterbau.studies.propose import propose
 from unterbau.ui.shell.main_window import MainWindow
 from unterbau.ui.stations.brief import proposing
+from unterbau.ui.stations.brief.sketch import BudgetSketch
 from unterbau.ui.stations.brief.station import BriefStation
 from unterbau.ui.widgets.quantity_field import QuantityField
 
@@ -80,6 +82,25 @@ def test_a_conflict_leads_to_its_cure(window: MainWindow, brief: BriefStation, q
     window.show_station(0)
     assert not any("Y: travel" in one.words for one in conflicts(window))
     settle(window, qtbot)
+
+
+def test_how_tall_the_work_is_stands_where_there_is_room(
+    brief: BriefStation, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """In the work's outline, or beside its length where that is lower than a line of words."""
+    beside: list[str] = []
+    measure = BudgetSketch._measure
+
+    def heard(sketch: BudgetSketch, *asked: Any) -> None:
+        beside.extend(asked[7:])
+        measure(sketch, *asked)
+
+    monkeypatch.setattr(BudgetSketch, "_measure", heard)
+    for tall, told in (("30", "30 mm tall"), ("300", "")):
+        type_into(qtbot, brief.form.fields["work_z"].edit, tall)
+        beside.clear()
+        brief.sketch.grab()
+        assert beside[0] == told
 
 
 def test_words_about_the_last_machine_are_one_step(window: MainWindow, brief: BriefStation, qtbot: QtBot) -> None:

@@ -15,6 +15,7 @@ from unterbau.ui.widgets.elevation import VIEWS, Sheet, elevation, whole
 from unterbau.units import length_text
 
 SIDE, BETWEEN, HEAD, FOOT = 1.6, 4.0, 2.8, 4.0  # line heights
+INSIDE = 4.0  # pixels between the work's edge and its words
 LEAST = 25.0
 """Line heights that two views with their words take beside each other."""
 HEIGHTS = ("dimensions.clearance", "dimensions.travel_z")
@@ -91,7 +92,7 @@ class BudgetSketch(QWidget):
         painter.setBrush(colour("panel"))
         for box in boxes:
             painter.drawRect(sheet.box(box.left(), -box.bottom(), box.right(), -box.top()))
-        self._draw_work(painter, sheet, across)
+        unsaid = self._draw_work(painter, sheet, across)
         room = (self._brief.space_x, self._brief.space_y)[across]
         if room:
             fits = self._budget.outside[across] <= room
@@ -118,7 +119,7 @@ class BudgetSketch(QWidget):
                 a, b = (sheet.at((middle + side * wanted / 2, 0.0)).x() for side in (-1, 1))
                 self._hot.append((QRectF(a, base + 0.4 * unit, b - a, 3 * unit), f"dimensions.travel_{name.lower()}"))
         if wanted:
-            self._measure(painter, sheet, base + 2.9 * unit, middle, wanted, "work", travel >= wanted)
+            self._measure(painter, sheet, base + 2.9 * unit, middle, wanted, "work", travel >= wanted, unsaid)
 
     def _middle(self, across: int) -> float:
         """Return where the middle of the travel lies, m; a lathe's begins at its chuck."""
@@ -127,11 +128,12 @@ class BudgetSketch(QWidget):
         line = next((one for one in lines if one.attribute == f"travel_{'xy'[across]}"), None)
         return (line.start[0] + line.end[0]) / 2 if line else 0.0
 
-    def _draw_work(self, painter: QPainter, sheet: Sheet, across: int) -> None:
+    def _draw_work(self, painter: QPainter, sheet: Sheet, across: int) -> str:
+        """Draw the tallest work; return how tall it is where the words have no room in it."""
         assert self._budget is not None
         wanted, tall = (self._brief.work_x, self._brief.work_y)[across], self._brief.work_z
         if not wanted or not tall:
-            return
+            return ""
         under, highest = self._budget.under_beam, self._budget.highest_tip
         fits = (not under or tall <= under) and tall <= highest
         ink = colour("accent" if fits else "warning")
@@ -145,20 +147,26 @@ class BudgetSketch(QWidget):
         self._hot += [(box, key) for key in heights[:1]]
         painter.setPen(ink)
         painter.setFont(font(0.82))
-        text = f"work {length_text(tall, self._view.units)} tall"
-        at = sheet.at((-wanted / 2, tall)) + QPointF(4.0, 1.1 * em())
-        behind = painter.fontMetrics().boundingRect(text).translated(at.toPoint())
-        painter.fillRect(behind, colour("paper"))  # else lines of the machine cross the words
-        painter.drawText(at, text)
+        text = f"{length_text(tall, self._view.units)} tall"
+        words = painter.fontMetrics().boundingRect(f"work {text}")
+        at = box.topLeft() + QPointF(INSIDE, 1.1 * em())
+        if not box.adjusted(0.0, 0.0, -INSIDE, -INSIDE).contains(QRectF(words.translated(at.toPoint()))):
+            return text
+        painter.fillRect(words.translated(at.toPoint()), colour("paper"))  # else lines of the machine cross the words
+        painter.drawText(at, f"work {text}")
+        return ""
 
     def _measure(
-        self, painter: QPainter, sheet: Sheet, y: float, middle: float, size: float, words: str, fits: bool
-    ) -> None:
+        self, painter: QPainter, sheet: Sheet, y: float, middle: float, size: float, words: str, fits: bool,
+        more: str = "",
+    ) -> None:  # fmt: skip
         a, b = (sheet.at((middle + side * size / 2, 0.0)).x() for side in (-1, 1))
         painter.setPen(QPen(colour("ink" if fits else "warning"), 1.0 if fits else 1.8))
         painter.drawLine(QPointF(a, y), QPointF(b, y))
         for end in (a, b):
             painter.drawLine(QPointF(end, y - 4), QPointF(end, y + 4))
         painter.setFont(font(0.82))
-        area = QRectF(min(a, (a + b) / 2 - 4 * em()), y - 1.25 * em(), max(b - a, 8 * em()), 1.2 * em())
-        painter.drawText(area, Qt.AlignmentFlag.AlignCenter, f"{words} {length_text(size, self._view.units)}")
+        text = ", ".join(one for one in (f"{words} {length_text(size, self._view.units)}", more) if one)
+        wide = max(b - a, painter.fontMetrics().horizontalAdvance(text) + em())
+        area = QRectF((a + b - wide) / 2, y - 1.25 * em(), wide, 1.2 * em())
+        painter.drawText(area, Qt.AlignmentFlag.AlignCenter, text)
