@@ -131,6 +131,8 @@ def _demo(name: str, window: MainWindow) -> None:
     window.files.open_demo(name)
     window.show_station(1)
     window.machine.view.use_lens("flex")
+    while window.feed.likely(window.feed.machine()) is None:
+        QApplication.processEvents()
     window.machine.choose_weakest()
     window.machine.view.viewport.reset_view()
 

@@ -93,6 +93,8 @@ class BudgetSketch(QWidget):
         for box in boxes:
             painter.drawRect(sheet.box(box.left(), -box.bottom(), box.right(), -box.top()))
         unsaid = self._draw_work(painter, sheet, across)
+        if across and self._brief.work_x:
+            unsaid = ""  # said from the front
         room = (self._brief.space_x, self._brief.space_y)[across]
         if room:
             fits = self._budget.outside[across] <= room
@@ -150,7 +152,7 @@ class BudgetSketch(QWidget):
         text = f"{length_text(tall, self._view.units)} tall"
         words = painter.fontMetrics().boundingRect(f"work {text}")
         at = box.topLeft() + QPointF(INSIDE, 1.1 * em())
-        if not box.adjusted(0.0, 0.0, -INSIDE, -INSIDE).contains(QRectF(words.translated(at.toPoint()))):
+        if not box.adjusted(0.0, 0.0, -INSIDE, -1.0).contains(QRectF(words.translated(at.toPoint()))):
             return text
         painter.fillRect(words.translated(at.toPoint()), colour("paper"))  # else lines of the machine cross the words
         painter.drawText(at, f"work {text}")
