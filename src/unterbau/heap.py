@@ -11,15 +11,26 @@ import threading
 from typing import Any
 
 MEGABYTE = 2**20
-SETTINGS = {-8: 2, -3: 32 * MEGABYTE, -1: 64 * MEGABYTE}
-"""By `mallopt`: heaps that threads share; an array so large is mapped by itself; so much free at the end is kept."""
+SHARED = {-8: 2}
+"""By `mallopt`: heaps that threads share."""
+KEPT = {-3: 32 * MEGABYTE, -1: 64 * MEGABYTE}
+"""An array so large is mapped by itself; so much that is free at the heap's end is kept."""
 
 
-def arrange() -> None:
-    """Have threads share their heaps, and these keep what is freed until `trim`; nothing on other C libraries."""
+def share() -> None:
+    """Have threads share their heaps; nothing where the C library knows no such thing."""
+    _adjust(SHARED)
+
+
+def keep() -> None:
+    """Have threads share their heaps, and these keep what is freed until `trim`: for processes that only compute."""
+    _adjust(SHARED | KEPT)
+
+
+def _adjust(settings: dict[int, int]) -> None:
     adjust = _of_c("mallopt")
     if adjust is not None:
-        for setting, value in SETTINGS.items():
+        for setting, value in settings.items():
             adjust(setting, value)
 
 

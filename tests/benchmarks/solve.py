@@ -26,7 +26,7 @@ from unterbau.catalogue.prices import PriceBook
 from unterbau.files.frame_document import FrameDocument
 from unterbau.files.frame_json import to_arrays, to_document
 from unterbau.files.project_json import read_project
-from unterbau.heap import arrange
+from unterbau.heap import keep
 from unterbau.machine.changes.change import Brace
 from unterbau.machine.machine import Machine, lay_out, to_frame
 from unterbau.mechanics import assembly, lapack
@@ -254,7 +254,7 @@ def grating(side: int) -> FrameDocument:
 
 def main() -> None:
     """Print the table; memory is kept as in the program's processes."""
-    arrange()
+    keep()
     demo = str(files("unterbau.demo") / "carving-router.unterbau")
     project = read_project(Path(demo))
     machine = project.candidates[1].machine

@@ -9,7 +9,7 @@ from multiprocessing import get_context
 from typing import Any, TypeVar
 
 from unterbau.errors import InputError
-from unterbau.heap import arrange
+from unterbau.heap import keep
 from unterbau.kept import keep_more
 
 P = TypeVar("P")
@@ -28,7 +28,7 @@ _work: Callable[[Any], Any] | None = None
 def _begin(work: Callable[[Any], Any]) -> None:
     global _work
     _work = work
-    arrange()
+    keep()
     keep_more(MORE)
 
 

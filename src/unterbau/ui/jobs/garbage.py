@@ -8,7 +8,7 @@ import gc
 
 from PyQt6.QtCore import QObject, QTimer
 
-from unterbau.heap import arrange, give_back
+from unterbau.heap import give_back, share
 
 EVERY = 1000  # ms
 TRIMMED = 20  # looks between givings back
@@ -20,7 +20,7 @@ class Garbage(QObject):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         gc.disable()
-        arrange()
+        share()
         self._looks = 0
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY)

@@ -14,7 +14,7 @@ from time import monotonic
 from typing import Any
 
 from unterbau.errors import UnterbauError
-from unterbau.heap import arrange, trim
+from unterbau.heap import keep, trim
 from unterbau.kept import keep_more
 from unterbau.progress import Cancelled
 from unterbau.ui.jobs import fault
@@ -93,6 +93,6 @@ def _listen(pipe: "Connection[Any, Any]", wanted: "SimpleQueue[Wanted | None]", 
 
 if __name__ == "__main__":
     os.nice(int(sys.argv[2]))
-    arrange()
+    keep()
     keep_more(LESS)
     compute(Connection(int(sys.argv[1])))
