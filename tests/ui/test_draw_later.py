@@ -17,9 +17,22 @@ class Told:
 
 
 @pytest.fixture
-def later(qapp: QObject) -> DrawLater:
-    """Return one that nobody draws for."""
-    return DrawLater(qapp)
+def later(qapp: QObject, qtbot: QtBot) -> DrawLater:
+    """Return one that nobody draws for, after its first picture."""
+    found = DrawLater(qapp)
+    with qtbot.waitSignal(found.draw):
+        found.start()
+    return found
+
+
+def test_the_first_picture_waits_for_no_bands(qapp: QObject, qtbot: QtBot) -> None:
+    first = DrawLater(qapp)
+    told = Told(first)
+    first.start_before_bands()
+    qtbot.waitUntil(lambda: bool(told.rows))
+    first.bands_are_there()
+    qtbot.wait(2 * BANDS_FIRST)
+    assert told.rows == ["draw"]
 
 
 def test_without_bands_to_wait_for_it_is_drawn_after_the_numbers(later: DrawLater, qtbot: QtBot) -> None:

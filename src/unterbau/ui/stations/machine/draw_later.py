@@ -14,7 +14,7 @@ class DrawLater(QObject):
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self._waits = False
+        self._waits = self._drawn = False
         self._first, self._last = QTimer(self), QTimer(self)
         for timer in (self._first, self._last):
             timer.setSingleShot(True)
@@ -30,7 +30,10 @@ class DrawLater(QObject):
         self._first.start(NUMBERS_FIRST)
 
     def start_before_bands(self) -> None:
-        """Put together after the numbers, draw after their bands."""
+        """Put together after the numbers, draw after their bands; the first picture waits for none."""
+        if not self._drawn:
+            self.start()
+            return
         self._waits = True
         self._first.start(NUMBERS_FIRST)
         self._last.start(BANDS_FIRST)
@@ -52,9 +55,13 @@ class DrawLater(QObject):
             self.put_together.emit()
             return
         self._last.stop()
-        self.draw.emit()
+        self._tell()
 
     def _on_last(self) -> None:
         self._waits = False
         self._first.stop()
+        self._tell()
+
+    def _tell(self) -> None:
+        self._drawn = True
         self.draw.emit()
