@@ -35,6 +35,12 @@ def test_no_metric_unit_is_left_on_the_screen(window: MainWindow, qtbot: QtBot) 
     window.machine.candidates.told.emit("Started in the brief's size: travel X 910 mm.")
     assert window.notice.isVisible()
     window.view.set_units("inch")
+    assert not window.notice.isVisible()
+    window.say("The file could not be written.")
+    window.view.set_units("mm")
+    window.view.set_units("inch")
+    assert window.notice.isVisible(), "what went wrong stays"
+    window.notice.clear()
     settle(window, qtbot)
     assert number(window, 1) == pytest.approx(stiff * 5.710147, rel=1e-6)
     for lens in LENSES:

@@ -103,8 +103,8 @@ def _dominant(system: System, M: MassMatrix, count: int) -> tuple[FloatArray, Fl
         return space.rest(system.factor.solve(rows.T).T)
 
     translations = (system.numbering.order % 6 == np.arange(BLOCK)[:, None]).astype(float)
-    start = (translations.T + UNEVEN * draw.standard_normal((n, BLOCK)))[:, :n].T
-    rest = image(M.times(start))
+    start = translations + UNEVEN * draw.standard_normal((n, BLOCK)).T
+    rest = image(M.times(start[:n]))
     while True:
         added = space.take(rest)
         if added == 0:

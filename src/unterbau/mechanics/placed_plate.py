@@ -109,7 +109,7 @@ def mutual(placed: PlacedPlate, first: FloatArray, second: FloatArray) -> tuple[
     """Return uᵀKv by stretch and by bending, J, for pairs of movements (n_nodes · 6, m)."""
     own, stiff = placed.own, placed.plate.stiff
     held, loose = _own(placed, first)
-    other, others = (held, loose) if second is first else _own(placed, second)
+    other, others = _own(placed, second)
     each = _by_direction(stiff * held * (own.K @ other))
     if loose is not None and others is not None:
         each += _by_direction(stiff * loose * (own.stiff @ others))

@@ -56,7 +56,7 @@ class Notice(QWidget):
 
     def overtake(self) -> None:
         """Take back what only told something: its numbers are read otherwise now."""
-        if not self.buttons:
+        if not self.buttons and self.message.property("role") != "error":
             self.clear()
 
     def _on_offer(self, run: Callable[[], object], checked: bool = False) -> None:
