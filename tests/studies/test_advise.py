@@ -9,9 +9,12 @@ import pytest
 from tests.machines import router
 from unterbau.errors import InputError
 from unterbau.files.project_json import parse_project
+from unterbau.machine.kinds.moving_gantry import MovingGantry
 from unterbau.machine.machine import bill_of, cost_of, links, with_part
+from unterbau.model.built import Built
 from unterbau.progress import Cancelled, Silent
-from unterbau.structure.parts import Joint, Member, Place, Plate
+from unterbau.structure.parts import Guide, Joint, Member, Mount, Place, Plate
+from unterbau.studies import advise
 from unterbau.studies.advise import Trial, ranked, try_instead
 from unterbau.studies.answers import likely_answers
 
@@ -99,3 +102,36 @@ def test_it_can_be_stopped_and_says_what_cannot_be_built() -> None:
     broken = replace(TUBE, beam_joint=Joint("own"))
     with pytest.raises(InputError, match="own"):
         try_instead(broken, "beam_joint", AT, DEMO.prices)
+
+
+@pytest.mark.parametrize("mount", ["front", "front-edges", "top-front", "top-bottom"])
+@pytest.mark.parametrize(("section", "block"), [("shs-30x30x2", "20"), ("shs-30x30x2", "15"), ("shs-40x40x3", "20")])
+def test_rails_wider_than_the_wall_they_lie_on_have_an_answer(section: str, block: str, mount: Mount) -> None:
+    """Strips under two rails overlap: the wall is then held straight as one body, and a dent is no softer for it."""
+    beam = Member(section, "steel-s235")
+    machine = replace(MovingGantry(), gantry_beam=beam, x_guides=Guide(block, mount=mount))
+    try:
+        answer = likely_answers(machine, Place())[0]
+    except InputError as error:
+        assert "rail" in error.problem
+        return
+    softer = likely_answers(replace(machine, gantry_beam=Member("shs-50x50x3", "steel-s235")), Place())[0]
+    assert np.all(np.diag(answer.compliance)[:2] > np.diag(softer.compliance)[:2])
+
+
+def test_an_alternative_fails_by_itself_and_says_so(monkeypatch: pytest.MonkeyPatch) -> None:
+    solve = advise.solve_tip
+
+    def fails_on_small_ones(built: Built) -> object:
+        fails_on_small_ones.calls += 1  # type: ignore[attr-defined]
+        if fails_on_small_ones.calls == 3:  # type: ignore[attr-defined]
+            raise KeyError(29)
+        return solve(built)
+
+    fails_on_small_ones.calls = 0  # type: ignore[attr-defined]
+    monkeypatch.setattr(advise, "solve_tip", fails_on_small_ones)
+    trials = try_instead(TUBE, "z_guides", AT, DEMO.prices)
+    (failed,) = [trial for trial in trials if trial.problem]
+    assert "could not be computed" in failed.problem
+    assert len([trial for trial in trials if not trial.problem]) >= 2
+    assert ranked(trials, 1, "stiffness")[-1] == failed

@@ -148,8 +148,18 @@ def cut(
         for i, (low, high) in zip(here_on, reaches, strict=True):
             borne[i] = {m: s for m, s in zip(here, kept, strict=True) if low - SMALL <= s <= high + SMALL}
     nu = min(max(base.E / (2 * base.G) - 1, 0.0), 0.45)
-    straight = tuple(tuple(sorted(one, key=lambda m: one[m])) for one in borne)
+    straight = tuple(tuple(sorted(one)) for one in _joined([set(one) for one in borne]))
     return Strips(np.array(lines), tuple(ends), tuple(thick), tuple(bending), base.E, base.G, nu, straight), borne
+
+
+def _joined(sets: list[set[int]]) -> list[set[int]]:
+    """Return sets of lines with those that share a line made one: bearings that overlap hold the walls as one body."""
+    joined: list[set[int]] = []
+    for lines in sets:
+        meeting = [other for other in joined if other & lines]
+        joined = [other for other in joined if not other & lines]
+        joined.append(lines.union(*meeting))
+    return joined
 
 
 def _reach(wall: Wall, at: Bearing, length: float) -> Flat:

@@ -40,6 +40,8 @@ class Trial:
     """More than now."""
     reason: str = ""
     """Why it helps, or is not missed, by the shares; nothing where the list is of one part."""
+    problem: str = ""
+    """Why its answer could not be computed, where it could not; it then gains, weighs and costs nothing."""
 
 
 def try_instead(
@@ -60,15 +62,24 @@ def try_instead(
     def solve(rows: tuple[Alternative, ...], total: int) -> None:
         for one in rows:
             report.step(len(trials) + 1, total + 1, one.text)
-            trial = bench.tried(one)
+            trial = bench.outcome(one)
             if trial is not None:
                 trials.append(trial)
                 report.found(tuple(trials))
 
     solve(found, len(found))
-    more = _of_catalogue(machine, key, place, found)
+    try:
+        more = _of_catalogue(machine, key, place, found)
+    except (ArithmeticError, LookupError, ValueError) as error:  # the alternatives solved so far stay
+        whole = Alternative("the rest of the catalogue", ())
+        trials.append(Trial(whole, machine, (0.0, 0.0, 0.0), 0.0, 0.0, problem=_fault(error)))
+        return tuple(trials)
     solve(more, len(found) + len(more))
     return tuple(trials)
+
+
+def _fault(error: Exception) -> str:
+    return f"This alternative could not be computed ({type(error).__name__}: {error})."
 
 
 class Trials:
@@ -81,16 +92,30 @@ class Trials:
             InputError: It cannot be built.
         """
         self._machine, self._place, self._book = machine, place, book
-        self._stiffness, self._mass = _solved(machine, place)
+        self._stiffness, self._mass = _stiffness(machine, place)
         self._money = cost_of(machine, book).money
 
     def tried(self, one: Alternative) -> Trial | None:
-        """Return an alternative with its answer; None where it cannot be built, or what it adds is in the way."""
+        """Return an alternative with its answer; None where it has none."""
+        trial = self.outcome(one)
+        return None if trial is None or trial.problem else trial
+
+    def outcome(self, one: Alternative) -> Trial | None:
+        """Return an alternative with its answer, or with the problem that kept it from being computed.
+
+        None where it cannot be built, or what it adds is in the way. A failure concerns this alternative alone.
+        """
+        try:
+            return self._solved(one)
+        except (ArithmeticError, LookupError, ValueError) as error:
+            return Trial(one, one.applied(self._machine), (0.0, 0.0, 0.0), 0.0, 0.0, problem=_fault(error))
+
+    def _solved(self, one: Alternative) -> Trial | None:
         changed = one.applied(self._machine)
         try:
             if one.added is not None and clashes_of(lay_out(changed), only=frozenset({one.added.id})).found:
                 return None
-            stiffness, mass = _solved(changed, self._place)
+            stiffness, mass = _stiffness(changed, self._place)
         except InputError:
             return None
         x, y, z = (stiffness / self._stiffness - 1.0).tolist()
@@ -111,7 +136,7 @@ def _of_catalogue(machine: Machine, key: str, place: Place, found: tuple[Alterna
     return tuple(one for one in more if one.applied(machine) not in known)
 
 
-def _solved(machine: Machine, place: Place) -> tuple[FloatArray, float]:
+def _stiffness(machine: Machine, place: Place) -> tuple[FloatArray, float]:
     built = to_frame(machine, place, "likely")
     return np.asarray(1.0 / np.diag(solve_tip(built))), listed_mass(machine)
 
@@ -125,6 +150,8 @@ def ranked(trials: tuple[Trial, ...], axis: int, order: Order) -> tuple[Trial, .
     """Return trials that gain, by stiffness, money or mass; those that only save, then those that gain nothing."""
 
     def rank(trial: Trial) -> tuple[float, ...]:
+        if trial.problem:
+            return (3.0, 0.0, 0.0)
         gain = trial.gain[axis]
         price = trial.money if order == "money" else trial.mass
         if gain < NOTHING and not is_spare(trial):

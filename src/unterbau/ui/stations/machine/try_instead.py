@@ -53,6 +53,13 @@ class TrialRow(QAbstractButton):
     ) -> None:
         """Show a trial; bars are drawn against the largest of each column."""
         self.trial, self._axis, self._most = trial, axis, most
+        self.setEnabled(not trial.problem)
+        if trial.problem:
+            text = f"{trial.alternative.text}: {trial.problem}"
+            self.setAccessibleName(text)
+            self.setToolTip(plain_tip(text))
+            self.update()
+            return
         gains = ", ".join(f"{name} {percent(gain)}" for name, gain in zip(AXES, trial.gain, strict=True))
         self._heavier, unit = in_units(trial.mass, "kg", units)
         more = f"{signed(self._heavier)} {unit}, {signed(trial.money, 0)} {currency}"
@@ -76,10 +83,15 @@ class TrialRow(QAbstractButton):
             painter.fillRect(self.rect(), colour("accent_soft"))
         face = font(0.9)
         painter.setFont(face)
-        painter.setPen(colour("ink"))
+        painter.setPen(colour("muted" if self.trial.problem else "ink"))
         room = COLUMNS[0] * width - 0.5 * unit
         text = QFontMetricsF(face).elidedText(self.trial.alternative.text, Qt.TextElideMode.ElideRight, room)
         painter.drawText(QRectF(0.2 * unit, 0, room, self.height()), Qt.AlignmentFlag.AlignVCenter, text)
+        if self.trial.problem:
+            cell = QRectF(COLUMNS[0] * width, 0, (1 - COLUMNS[0]) * width, self.height())
+            words = QFontMetricsF(face).elidedText(self.trial.problem, Qt.TextElideMode.ElideRight, cell.width())
+            painter.drawText(cell, Qt.AlignmentFlag.AlignVCenter, words)
+            return
         gain = self.trial.gain[self._axis]
         cells = (
             (gain, percent(gain), gain < 0), (self.trial.mass, signed(self._heavier), self.trial.mass > 0),

@@ -1,0 +1,1 @@
+"""What the machine is for, and what follows from it."""

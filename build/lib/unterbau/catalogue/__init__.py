@@ -1,0 +1,1 @@
+"""Joints, guides, drives and prices as data, each value with its source."""

@@ -1,0 +1,1 @@
+"""Shipped demo projects, invented for the purpose."""

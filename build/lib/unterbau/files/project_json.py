@@ -1,0 +1,246 @@
+"""Projects as `*.unterbau` files: JSON, version 6; older ones are brought up by `migrations`.
+
+What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values; 3 the brief,
+and other kinds of machine; 4 own and built-up sections, bolts, ribs, gussets, more of guides and drives, a cut of
+one's own; 5 motors, collets, stiffened members, stands that sway; 6 changes: braces, panels, weights, what is left out;
+the shop.
+"""
+
+import dataclasses
+import json
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Annotated, Any, Final, Literal, TypeVar
+
+from pydantic import Discriminator, TypeAdapter
+
+from unterbau.brief.brief import Brief
+from unterbau.catalogue.cuts import OwnCut
+from unterbau.catalogue.prices import PriceBook
+from unterbau.errors import InputError, UnterbauError
+from unterbau.files.atomic import read_text, write_atomically
+from unterbau.files.json_places import told
+from unterbau.files.migrations import UPGRADES
+from unterbau.files.strict_json import read_strictly
+from unterbau.machine.machine import KINDS, Machine, parts, with_part
+from unterbau.project.checks import check_project
+from unterbau.project.project import Candidate, Project, Units
+from unterbau.sections.built_up import OF
+from unterbau.sections.solved import SolvedSection, check_solved, register
+from unterbau.shop.state import ShopState
+from unterbau.strict import STRICT
+from unterbau.structure.parts import Member
+
+FORMAT = "unterbau-project"
+VERSION: Final = 9
+SUFFIX = ".unterbau"
+
+
+@dataclass(frozen=True, slots=True)
+class StoredCandidate:
+    """A candidate in the file; `kind` says which machine it is."""
+
+    __pydantic_config__ = STRICT
+
+    name: str
+    machine: Annotated[Machine, Discriminator("kind")]
+
+
+@dataclass(frozen=True, slots=True)
+class ProjectFile:
+    """What stands in the file."""
+
+    __pydantic_config__ = STRICT
+
+    format: Literal["unterbau-project"]
+    version: Literal[9]
+    name: str
+    units: Units
+    benchmark: str
+    candidates: tuple[StoredCandidate, ...]
+    prices: PriceBook
+    cut: str
+    brief: Brief
+    sections: tuple[SolvedSection, ...]
+    own_cut: OwnCut = dataclasses.field(default_factory=OwnCut)
+    shop: ShopState = dataclasses.field(default_factory=ShopState)
+
+
+_ADAPTER = TypeAdapter(ProjectFile)
+TAGS = frozenset(kind.id for kind in KINDS) | {"brace", "panel", "weight", "chain", "left-out"}
+M = TypeVar("M", bound=Machine)
+
+
+def project_text(project: Project) -> str:
+    """Return a project as the text of its file."""
+    candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
+    stored = ProjectFile(
+        "unterbau-project", VERSION, project.name, project.units, project.benchmark, candidates, project.prices,
+        project.cut, project.brief, project.sections, project.own_cut, project.shop,
+    )  # fmt: skip
+    return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+
+
+def parse_project(text: str) -> Project:
+    """Return the project in a file's text.
+
+    Raises:
+        InputError: With the path of the fault, or the version that is too new.
+    """
+    data = _plain(text)
+    try:
+        return _parsed(text, data)
+    except InputError as error:
+        raise told(error, data) from None
+
+
+def _parsed(text: str, data: dict[str, Any]) -> Project:
+    version = data.get("version")
+    if isinstance(version, int) and not isinstance(version, bool) and version in UPGRADES:
+        while data["version"] in UPGRADES:
+            data = UPGRADES[data["version"]](data)
+        text = json.dumps(data, ensure_ascii=False)
+    stored = read_strictly(_ADAPTER, text, tags=TAGS)
+    sections = _registered(stored.sections)
+    names = {old.name: new.name for old, new in zip(stored.sections, sections, strict=True) if old.name != new.name}
+    candidates = tuple(Candidate(one.name, _renamed(one.machine, names)) for one in stored.candidates)
+    project = Project(
+        stored.name,
+        stored.benchmark,
+        candidates,
+        stored.units,
+        stored.prices,
+        stored.cut,
+        stored.brief,
+        sections,
+        stored.own_cut,
+        stored.shop,
+    )
+    check_project(project)
+    return project
+
+
+def _registered(sections: tuple[SolvedSection, ...]) -> tuple[SolvedSection, ...]:
+    """Make a file's own sections known; return them by the names that they are known by."""
+    found: dict[int, SolvedSection] = {}
+    names: dict[str, str] = {}
+    plain_first = sorted(range(len(sections)), key=lambda n: OF in sections[n].name)
+    for index in plain_first:
+        one = sections[index]
+        try:
+            check_solved(one)
+        except InputError as error:
+            raise InputError(f"$.sections[{index}].{error.where}", error.problem) from None
+        found[index] = register(dataclasses.replace(one, name=_new_name(one.name, names)))
+        names[one.name] = found[index].name
+    return tuple(found[index] for index in range(len(sections)))
+
+
+def _new_name(name: str, names: dict[str, str]) -> str:
+    """Return a section's name with the profile that it is built of by its new name."""
+    layout, of, profile = name.partition(OF)
+    return f"{layout}{of}{names[profile]}" if of and profile in names else name
+
+
+def _renamed(machine: M, names: dict[str, str]) -> M:
+    """Return a machine with its members' sections by their new names."""
+    for key, value in parts(machine) if names else ():
+        if isinstance(value, Member):
+            name = names.get(value.section) or _new_name(value.section, names)
+            machine = with_part(machine, key, dataclasses.replace(value, section=name))
+    return machine
+
+
+def _plain(text: str) -> dict[str, Any]:
+    """Return the file's data, if it is one of ours and not too new."""
+    try:
+        data = json.loads(text)
+    except ValueError as error:
+        raise InputError("$", f"the file is damaged, or no Unterbau project: {error}") from None
+    except RecursionError:
+        raise InputError("$", "the file is damaged, or no Unterbau project: nested too deep") from None
+    if not isinstance(data, dict) or data.get("format") != FORMAT:
+        raise InputError("$.format", f'this is no Unterbau project; expected "{FORMAT}"')
+    version = data.get("version")
+    if isinstance(version, int) and version > VERSION:
+        raise InputError(
+            "$.version",
+            f"the file was written by a newer Unterbau (version {version}); this one reads {VERSION}",
+        )
+    return data
+
+
+def read_project(path: Path) -> Project:
+    """Return the project in a file.
+
+    Raises:
+        UnterbauError: The file cannot be read.
+        InputError: With the file and the path of the fault.
+    """
+    try:
+        return parse_project(read_text(path))
+    except InputError as error:
+        raise InputError(f"{path}: {error.where}", error.problem) from None
+
+
+def write_project(path: Path, project: Project) -> Path | None:
+    """Write a project, whole or not at all; return the copy kept of a file of an older version.
+
+    Raises:
+        UnterbauError: The file could not be written; the old one is as it was.
+    """
+    _spare_newer(path)
+    kept = _keep_older(path)
+    write_atomically(path, project_text(project))
+    return kept
+
+
+def _spare_newer(path: Path) -> None:
+    """Leave a file of a newer version alone: it holds what this one cannot write.
+
+    Raises:
+        UnterbauError: It is one.
+    """
+    try:
+        data = json.loads(read_text(path))
+    except (UnterbauError, ValueError, RecursionError):
+        return
+    version = data.get("version") if isinstance(data, dict) and data.get("format") == FORMAT else None
+    if isinstance(version, int) and version > VERSION:
+        raise UnterbauError(
+            f"{path.name} was written by a newer Unterbau (version {version}; this one writes {VERSION}) and was left "
+            "as it is. Save under another name."
+        )
+
+
+def _keep_older(path: Path) -> Path | None:
+    """Copy a file of an older version beside itself before it is overwritten in the newer one."""
+    try:
+        text = read_text(path)
+        version = _plain(text).get("version")
+    except UnterbauError:
+        return None
+    if not isinstance(version, int) or version not in UPGRADES:
+        return None
+    number, name = 1, f"{path.stem}.version-{version}{path.suffix}"
+    while (copy := path.with_name(name)).exists():
+        if read_text(copy) == text:
+            return copy
+        number += 1
+        name = f"{path.stem}.version-{version}-{number}{path.suffix}"
+    write_atomically(copy, text)
+    return copy
+
+
+def candidate_named(project: Project, name: str | None) -> Candidate:
+    """Return a candidate by name, or the benchmark."""
+    return project.candidate(project.benchmark if name is None else name)
+
+
+def schema() -> dict[str, Any]:
+    """Return the JSON Schema of a project file."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": f"Unterbau project, version {VERSION}",
+        **_ADAPTER.json_schema(),
+    }

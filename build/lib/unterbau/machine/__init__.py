@@ -1,0 +1,1 @@
+"""Machines as people describe them, and the frames that follow from them."""

@@ -1,0 +1,1 @@
+"""Assemblies that several kinds of machine share."""

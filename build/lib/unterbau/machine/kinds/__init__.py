@@ -1,0 +1,1 @@
+"""Kinds of machine: one folder each."""

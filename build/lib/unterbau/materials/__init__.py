@@ -1,0 +1,1 @@
+"""Materials: stiffness, density, damping, each with its source."""

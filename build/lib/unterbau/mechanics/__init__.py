@@ -1,0 +1,1 @@
+"""Frames as plain numbers: elements, assembly, statics, modes, energies. SI units throughout."""

@@ -1,0 +1,1 @@
+"""The list of parts: what, how much, how heavy, how dear."""

@@ -1,0 +1,1 @@
+"""The document a person works on, and the changes one can make to it."""

@@ -1,0 +1,1 @@
+"""Cross-sections: shapes by name, their outlines and their properties."""

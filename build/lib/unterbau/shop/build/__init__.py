@@ -1,0 +1,1 @@
+"""Building: steps in an order that holds, their dates."""

@@ -1,0 +1,1 @@
+"""What instruments say: readings with their units, as lines of text."""

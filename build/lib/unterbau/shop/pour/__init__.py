@@ -1,0 +1,1 @@
+"""Pouring: what is filled, grains and mixes, heat and strength over time, moulds that hold."""

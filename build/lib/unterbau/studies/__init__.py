@@ -1,0 +1,1 @@
+"""Questions asked of a machine: stiffness, shares, droop, modes."""

@@ -1,0 +1,1 @@
+"""The built machine teaches the model."""

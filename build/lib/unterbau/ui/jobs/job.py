@@ -1,0 +1,98 @@
+"""One study on a worker thread; exactly one of succeeded, failed, cancelled, in the GUI thread."""
+
+import threading
+from collections.abc import Callable
+from time import monotonic
+from typing import Any
+
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+
+from unterbau.errors import UnterbauError
+from unterbau.progress import Cancelled, Progress
+from unterbau.ui.jobs import fault
+
+EVERY = 0.25
+"""Seconds between what is told of an answer that is not whole yet."""
+
+
+class _Relay(QObject):
+    finished = pyqtSignal(str, object)
+    progressed = pyqtSignal(int, int, str)
+    told = pyqtSignal(object)
+
+
+class _Runner(QRunnable):
+    def __init__(self, work: Callable[[Progress], Any], relay: _Relay, stop: threading.Event) -> None:
+        super().__init__()
+        self.work, self.relay, self.stop = work, relay, stop
+        self.told_at = 0.0
+
+    def step(self, done: int, total: int, text: str) -> None:
+        if self.stop.is_set():
+            raise Cancelled
+        self.relay.progressed.emit(done, total, text)
+
+    def found(self, so_far: object) -> None:
+        """Tell what is there: the first at once, then at most a few times a second."""
+        now = monotonic()
+        if now - self.told_at >= EVERY and not self.stop.is_set():
+            self.told_at = now
+            self.relay.told.emit(so_far)
+
+    def run(self) -> None:
+        try:
+            outcome, value = "succeeded", self.work(self)
+        except Cancelled:
+            outcome, value = "cancelled", None
+        except UnterbauError as error:
+            outcome, value = "failed", str(error)
+        except Exception as error:  # told in a sentence, never a traceback
+            outcome, value = "failed", fault.told(error)
+        if self.stop.is_set():
+            outcome, value = "cancelled", None
+        self.relay.finished.emit(outcome, value)
+
+
+class Job(QObject):
+    """A running study."""
+
+    succeeded = pyqtSignal(object)
+    failed = pyqtSignal(str)
+    cancelled = pyqtSignal()
+    progressed = pyqtSignal(int, int, str)
+    told = pyqtSignal(object)
+    """What of the answer is there already."""
+
+    def __init__(self, work: Callable[[Progress], Any], parent: QObject) -> None:
+        super().__init__(parent)
+        self._stop = threading.Event()
+        self._relay = _Relay(self)
+        self._relay.finished.connect(self._on_finished)
+        self._relay.progressed.connect(self._on_progressed)
+        self._relay.told.connect(self._on_told)
+        self._runner = _Runner(work, self._relay, self._stop)
+        self._runner.setAutoDelete(False)
+
+    def start(self, pool: QThreadPool) -> None:
+        """Queue the study."""
+        pool.start(self._runner)
+
+    def cancel(self) -> None:
+        """Ask the study to stop; `cancelled` follows."""
+        self._stop.set()
+
+    def _on_progressed(self, done: int, total: int, text: str) -> None:
+        self.progressed.emit(done, total, text)
+
+    def _on_told(self, so_far: object) -> None:
+        if not self._stop.is_set():
+            self.told.emit(so_far)
+
+    def _on_finished(self, outcome: str, value: object) -> None:
+        if outcome == "succeeded" and not self._stop.is_set():
+            self.succeeded.emit(value)
+        elif outcome == "failed":
+            self.failed.emit(str(value))
+        else:
+            self.cancelled.emit()
+        self.deleteLater()

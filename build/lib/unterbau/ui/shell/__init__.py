@@ -1,0 +1,1 @@
+"""The frame of the window: header, station bar, command finder, files."""

@@ -1,0 +1,1 @@
+"""The six stations in working order."""

@@ -1,0 +1,1 @@
+"""The Compare station: candidates side by side, and where the flex went."""

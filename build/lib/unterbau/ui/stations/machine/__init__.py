@@ -1,0 +1,1 @@
+"""The Machine station: load path, 3D view, readout, bench, shelf."""

@@ -1,0 +1,1 @@
+"""The Pour station."""

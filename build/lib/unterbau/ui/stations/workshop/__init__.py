@@ -1,0 +1,1 @@
+"""The Workshop station: every piece, and the bars they are sawn from."""

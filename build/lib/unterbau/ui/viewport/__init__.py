@@ -1,0 +1,1 @@
+"""The machine in 3D; nothing outside this folder knows VTK."""

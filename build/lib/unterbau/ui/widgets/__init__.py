@@ -1,0 +1,1 @@
+"""Small controls shared by the stations."""

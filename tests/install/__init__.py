@@ -1,0 +1,1 @@
+"""The built package, installed as a stranger installs it."""
