@@ -6,6 +6,15 @@ STRICT = {"strict": True, "extra": "forbid", "allow_inf_nan": False}
 """JSON read into dataclasses, strictly; errors name the path in the file."""
 
 
+class Named:
+    """Marks a value that stands in files under its name; the reader puts the value in its place."""
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: Any) -> dict[str, Any]:
+        """Let the reader expect a text."""
+        del source, handler
+        return {"type": "str", "strict": True}
+
+
 class Tagged:
     """Marks a union of dataclasses, each with a field of one value that says which it is."""
 

@@ -25,7 +25,8 @@ def imported() -> dict[str, str]:
 
 
 def declared() -> list[Requirement]:
-    return [Requirement(text) for text in tomllib.loads((ROOT / "pyproject.toml").read_text())["project"]["dependencies"]]
+    data = tomllib.loads((ROOT / "pyproject.toml").read_text())
+    return [Requirement(text) for text in data["project"]["dependencies"]]
 
 
 def canonical(name: str) -> str:

@@ -18,10 +18,11 @@ from unterbau.machine.machine import with_part
 from unterbau.materials.material import material
 from unterbau.model.member import member_values
 from unterbau.project import edits
+from unterbau.project.custom_sections import custom_sections
 from unterbau.project.project import Candidate, Project
 from unterbau.sections.drawing import Drawing, polygons
 from unterbau.sections.section import section
-from unterbau.sections.solved import register
+from unterbau.sections.solved import CustomSection
 from unterbau.structure.parts import Member
 
 Points = list[tuple[float, float]]
@@ -134,12 +135,11 @@ def test_layers_called_by_materials_are_materials(tmp_path: Path) -> None:
     assert one.material == "steel-s235"
     assert pytest.approx(800e-6 * (1 + n), rel=1e-6) == one.A
     assert one.Iy == pytest.approx(20 * 40**3 / 12 * 1e-12 * (1 + n), rel=1e-6)
-    register(one)
-    values = member_values(Member(one.name, "steel-s235"))
+    values = member_values(Member(CustomSection(one), "steel-s235"))
     expected = 800e-6 * (material("steel-s235").rho + material("aluminium-6082").rho)
     assert values.mass_per_metre == pytest.approx(expected, rel=1e-6)
     with pytest.raises(InputError, match="several materials"):
-        member_values(Member(one.name, "aluminium-6082"))
+        member_values(Member(CustomSection(one), "aluminium-6082"))
     assert not layer_materials(Drawing(found.rings[:1], (), (), (), "mm"))
 
 
@@ -177,14 +177,13 @@ def test_outlines_go_out_and_come_back(tmp_path: Path, name: str) -> None:
 
 def test_an_own_section_travels_with_its_project(tmp_path: Path) -> None:
     one = solve_drawn(read_dxf(drawing(tmp_path / "a.dxf", [rectangle(0, 0, 30, 90)])), "bar")
-    register(one)
-    machine = with_part(MovingGantry(), "gantry_beam", Member(one.name, "steel-s235"))
+    machine = with_part(MovingGantry(), "gantry_beam", Member(CustomSection(one), "steel-s235"))
     project = edits.set_machine(Project("p", "a", (Candidate("a", MovingGantry()),)), "a", machine)
-    assert project.sections == (one,)
+    assert custom_sections(project.candidates) == (one,)
     again = parse_project(project_text(project))
     assert again == project
     back = edits.set_machine(project, "a", MovingGantry())
-    assert back.sections == ()
+    assert custom_sections(back.candidates) == ()
     broken = project_text(project).replace('"Iw":', '"Iv":')
     with pytest.raises(InputError, match=r"sections"):
         parse_project(broken)

@@ -68,7 +68,7 @@ def test_bodies_weigh_what_the_list_says(kind: Kind) -> None:
             expected = material(step.plate.material).rho * bodies[step.plate.name].body.volume
         elif isinstance(step, Rod):
             expected = material(step.material).rho * bodies[step.name].body.volume * np.pi / (8 * np.sin(np.pi / 8))
-        elif isinstance(step, Bar) and step.part.section.startswith(("rhs", "shs", "box")) and not step.part.fill:
+        elif isinstance(step, Bar) and step.part.section_name.startswith(("rhs", "shs", "box")) and not step.part.fill:
             shape, cut = section(step.part.section), sawn(structure)[step.name]
             outside = bodies[step.name].body.volume / cut.length
             walls = outside - shape.cavity.A  # type: ignore[union-attr]

@@ -14,7 +14,7 @@ from unterbau.machine.machine import bill_of, cost_of, links, with_part
 from unterbau.model.built import Built
 from unterbau.progress import Cancelled, Silent
 from unterbau.structure.parts import Guide, Joint, Member, Mount, Place, Plate
-from unterbau.studies import advise
+from unterbau.studies import compliance
 from unterbau.studies.advise import Trial, ranked, try_instead
 from unterbau.studies.answers import likely_answers
 
@@ -110,17 +110,13 @@ def test_rails_wider_than_the_wall_they_lie_on_have_an_answer(section: str, bloc
     """Strips under two rails overlap: the wall is then held straight as one body, and a dent is no softer for it."""
     beam = Member(section, "steel-s235")
     machine = replace(MovingGantry(), gantry_beam=beam, x_guides=Guide(block, mount=mount))
-    try:
-        answer = likely_answers(machine, Place())[0]
-    except InputError as error:
-        assert "rail" in error.problem
-        return
+    answer = likely_answers(machine, Place())[0]
     softer = likely_answers(replace(machine, gantry_beam=Member("shs-50x50x3", "steel-s235")), Place())[0]
     assert np.all(np.diag(answer.compliance)[:2] > np.diag(softer.compliance)[:2])
 
 
 def test_an_alternative_fails_by_itself_and_says_so(monkeypatch: pytest.MonkeyPatch) -> None:
-    solve = advise.solve_tip
+    solve = compliance.solve_tip
 
     def fails_on_small_ones(built: Built) -> object:
         fails_on_small_ones.calls += 1  # type: ignore[attr-defined]
@@ -129,7 +125,7 @@ def test_an_alternative_fails_by_itself_and_says_so(monkeypatch: pytest.MonkeyPa
         return solve(built)
 
     fails_on_small_ones.calls = 0  # type: ignore[attr-defined]
-    monkeypatch.setattr(advise, "solve_tip", fails_on_small_ones)
+    monkeypatch.setattr("unterbau.studies.advise.solve_tip", fails_on_small_ones)
     trials = try_instead(TUBE, "z_guides", AT, DEMO.prices)
     (failed,) = [trial for trial in trials if trial.problem]
     assert "could not be computed" in failed.problem

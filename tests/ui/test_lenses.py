@@ -11,10 +11,12 @@ from pytestqt.qtbot import QtBot
 
 from tests.ui.driving import TUBE, choose, click_link, machine_of, pick, type_into
 from unterbau.files.frame_json import read_frame, solve_document
+from unterbau.files.project_json import project_text
 from unterbau.files.section_text import read_section_text
 from unterbau.progress import Silent
 from unterbau.sections.drawing import polygons
 from unterbau.sections.section import section
+from unterbau.sections.solved import CustomSection
 from unterbau.studies.account import QUANTITIES
 from unterbau.studies.cutting import own_cut
 from unterbau.studies.reach import reach
@@ -215,9 +217,9 @@ def test_a_drawing_with_faults_shows_where_and_a_good_one_is_used(
     pick(dialog.unit, "cm")
     assert dialog.use.isEnabled()
     qtbot.mouseClick(dialog.use, Qt.MouseButton.LeftButton)
-    qtbot.waitUntil(lambda: window.document.project.sections != (), timeout=60_000)
+    qtbot.waitUntil(lambda: isinstance(machine_of(window).gantry_beam.section, CustomSection), timeout=60_000)
     beam = machine_of(window).gantry_beam
-    assert beam.section == window.document.project.sections[0].name
+    assert beam.section_name in project_text(window.document.project)
     own.write_file(tmp_path / "out.svg")
     assert (tmp_path / "out.svg").read_text(encoding="utf-8").startswith("<svg")
     own.write_file(tmp_path / "out.txt")

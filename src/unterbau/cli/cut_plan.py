@@ -9,6 +9,7 @@ import click
 
 from unterbau.cli import output
 from unterbau.errors import InputError
+from unterbau.sections.solved import section_name
 
 if TYPE_CHECKING:
     from unterbau.shop.cut_plan import CutPlan, Stock, Wanted
@@ -55,7 +56,8 @@ def _of_project(
 
     chosen = candidate_named(read_project(source), candidate)
     pieces = pieces_of(lay_out(chosen.machine))
-    stocks = {(one.section, one.material): offers for one in pieces if one.sort == "bar"} if offers else {}
+    sawn = [one for one in pieces if one.sort == "bar"]
+    stocks = {(section_name(one.section), one.material): offers for one in sawn} if offers else {}
     with output.quiet():
         plans = bar_plans(pieces, stocks, kerf, trim)
     rows, lines = [], [f"{chosen.name}: bars to be sawn"]

@@ -6,6 +6,7 @@ from pathlib import Path
 import click
 
 from unterbau.cli import output
+from unterbau.sections.solved import section_name
 
 
 @click.command()
@@ -32,7 +33,8 @@ def pieces(project: Path, candidate: str | None, as_json: bool, target: str) -> 
         rows = [
             {
                 "label": one.label, "names": list(one.names), "count": one.count, "part": one.part, "sort": one.sort,
-                "stock": one.stock, "section": one.section or None, "material": one.material, "length": one.length,
+                "stock": one.stock, "section": section_name(one.section) or None,
+                "material": one.material, "length": one.length,
                 "width": one.width or None, "thickness": one.thickness or None,
                 "ends": [{"angle": end.angle, "against": end.joined or None} for end in one.ends],
                 "holes": [

@@ -1,6 +1,7 @@
 """`unterbau search PROJECT SPACE.json`: the unbeaten designs of what may vary."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -25,6 +26,8 @@ def search(project: Path, space: Path, candidate: str | None, seconds: float, as
     """
     from unterbau.files.project_json import candidate_named, read_project
     from unterbau.files.search_json import read_space
+    from unterbau.project.custom_sections import custom_refs
+    from unterbau.sections.solved import CustomSection
     from unterbau.studies.search import search as look
     from unterbau.studies.search_workers import SIDE_BY_SIDE
 
@@ -33,11 +36,17 @@ def search(project: Path, space: Path, candidate: str | None, seconds: float, as
     opened = read_project(project)
     chosen = candidate_named(opened, candidate)
     free, bounds, goal = read_space(space)
+    own = {one.name: one for one in custom_refs(opened.candidates)}
+    free = tuple(replace(one, values=tuple(own.get(str(value), value) for value in one.values)) for one in free)
     found = look(chosen.machine, free, bounds, goal, opened.prices, seconds, processes=SIDE_BY_SIDE)
+
+    def plain(value: Any) -> Any:
+        return value.name if isinstance(value, CustomSection) else value
+
     if as_json:
         rows: list[dict[str, Any]] = [
             {
-                "values": {f"{one.key}.{one.field}": value for one, value in zip(free, s.design.choice, strict=True)},
+                "values": {f"{a.key}.{a.field}": plain(b) for a, b in zip(free, s.design.choice, strict=True)},
                 "stiffness": list(s.design.stiffness), "mass": s.design.mass, "money": s.design.money,
                 "worst": [[band.low, band.likely, band.high] for band in s.worst], "first_mode": s.mode,
             }

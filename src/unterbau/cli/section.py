@@ -11,6 +11,7 @@ from unterbau.sections.names import NAMES
 
 if TYPE_CHECKING:
     from unterbau.sections.section import Section
+    from unterbau.sections.solved import CustomSection
 
 EPILOG = "\b\nNAME is one of, with your own sizes in millimetres:\n" + "\n".join(
     f"  {name:16} {meaning}" for name, meaning in NAMES.items()
@@ -33,16 +34,15 @@ def section(
     if rebuild:
         _rebuild()
         return
-    if source is not None:
-        name = _drawn(source, unit)
-    if name is None:
+    drawn = _drawn(source, unit) if source is not None else None
+    if name is None and drawn is None:
         raise InputError("NAME", "expected the name of a section, for example shs-60x60x4")
     import dataclasses
     import json
 
     from unterbau.sections.section import section as section_named
 
-    found = section_named(name)
+    found = section_named(drawn or name or "")
     p = found.properties
     _write(found, dxf, svg)
     if as_json:
@@ -58,13 +58,13 @@ def section(
         click.echo(f"{symbol:>4} {value:10.4g} {unit}")
 
 
-def _drawn(source: Path, unit: str | None) -> str:
-    """Solve a drawn section and return its name."""
+def _drawn(source: Path, unit: str | None) -> "CustomSection":
+    """Solve a drawn section."""
     from unterbau.files.atomic import read_text
     from unterbau.files.drawn_section import solve_drawn
     from unterbau.files.section_dxf import read_dxf
     from unterbau.files.section_text import read_section_text
-    from unterbau.sections.solved import register
+    from unterbau.sections.solved import CustomSection
 
     drawing = read_dxf(source) if source.suffix.lower() == ".dxf" else read_section_text(read_text(source))
     if not drawing.unit:
@@ -75,9 +75,7 @@ def _drawn(source: Path, unit: str | None) -> str:
         raise InputError(f"{source}: x {fault.x:.3f}, y {fault.y:.3f} mm", fault.text)
     for line in drawing.report:
         click.echo(line, err=True)
-    found = solve_drawn(drawing, source.stem)
-    register(found)
-    return found.name
+    return CustomSection(solve_drawn(drawing, source.stem))
 
 
 def _write(found: "Section", dxf: Path | None, svg: Path | None) -> None:

@@ -24,9 +24,10 @@ from unterbau.files.migrations import UPGRADES
 from unterbau.files.strict_json import read_strictly
 from unterbau.machine.machine import KINDS, Machine, parts, with_part
 from unterbau.project.checks import check_project
+from unterbau.project.custom_sections import custom_sections
 from unterbau.project.project import Candidate, Project, Units
 from unterbau.sections.built_up import OF
-from unterbau.sections.solved import SolvedSection, check_solved, register
+from unterbau.sections.solved import CustomSection, SolvedSection, check_solved
 from unterbau.shop.state import ShopState
 from unterbau.strict import STRICT
 from unterbau.structure.parts import Member
@@ -73,10 +74,10 @@ M = TypeVar("M", bound=Machine)
 
 def project_text(project: Project) -> str:
     """Return a project as the text of its file."""
-    candidates = tuple(StoredCandidate(one.name, one.machine) for one in project.candidates)
+    candidates = tuple(StoredCandidate(one.name, by_name(one.machine)) for one in project.candidates)
     stored = ProjectFile(
         "unterbau-project", VERSION, project.name, project.units, project.benchmark, candidates, project.prices,
-        project.cut, project.brief, project.sections, project.own_cut, project.shop,
+        project.cut, project.brief, custom_sections(project.candidates), project.own_cut, project.shop,
     )  # fmt: skip
     return json.dumps(dataclasses.asdict(stored), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
@@ -101,9 +102,8 @@ def _parsed(text: str, data: dict[str, Any]) -> Project:
             data = UPGRADES[data["version"]](data)
         text = json.dumps(data, ensure_ascii=False)
     stored = read_strictly(_ADAPTER, text, tags=TAGS)
-    sections = _registered(stored.sections)
-    names = {old.name: new.name for old, new in zip(stored.sections, sections, strict=True) if old.name != new.name}
-    candidates = tuple(Candidate(one.name, _renamed(one.machine, names)) for one in stored.candidates)
+    sections = _custom(stored.sections)
+    candidates = tuple(Candidate(one.name, _by_value(one.machine, sections)) for one in stored.candidates)
     project = Project(
         stored.name,
         stored.benchmark,
@@ -112,7 +112,6 @@ def _parsed(text: str, data: dict[str, Any]) -> Project:
         stored.prices,
         stored.cut,
         stored.brief,
-        sections,
         stored.own_cut,
         stored.shop,
     )
@@ -120,34 +119,33 @@ def _parsed(text: str, data: dict[str, Any]) -> Project:
     return project
 
 
-def _registered(sections: tuple[SolvedSection, ...]) -> tuple[SolvedSection, ...]:
-    """Make a file's own sections known; return them by the names that they are known by."""
-    found: dict[int, SolvedSection] = {}
-    names: dict[str, str] = {}
-    plain_first = sorted(range(len(sections)), key=lambda n: OF in sections[n].name)
-    for index in plain_first:
-        one = sections[index]
+def _custom(sections: tuple[SolvedSection, ...]) -> dict[str, CustomSection]:
+    """Return a file's own sections by name."""
+    of_name: dict[str, SolvedSection] = {}
+    for index, one in enumerate(sections):
         try:
             check_solved(one)
         except InputError as error:
             raise InputError(f"$.sections[{index}].{error.where}", error.problem) from None
-        found[index] = register(dataclasses.replace(one, name=_new_name(one.name, names)))
-        names[one.name] = found[index].name
-    return tuple(found[index] for index in range(len(sections)))
+        if one.name in of_name:
+            raise InputError(f"$.sections[{index}].name", f'another section is called "{one.name}" already')
+        of_name[one.name] = one
+    return {name: CustomSection(one, of_name.get(name.partition(OF)[2])) for name, one in of_name.items()}
 
 
-def _new_name(name: str, names: dict[str, str]) -> str:
-    """Return a section's name with the profile that it is built of by its new name."""
-    layout, of, profile = name.partition(OF)
-    return f"{layout}{of}{names[profile]}" if of and profile in names else name
+def _by_value(machine: M, sections: dict[str, CustomSection]) -> M:
+    """Return a machine with the builder's own sections in place of their names."""
+    for key, value in parts(machine) if sections else ():
+        if isinstance(value, Member) and isinstance(value.section, str) and value.section in sections:
+            machine = with_part(machine, key, dataclasses.replace(value, section=sections[value.section]))
+    return machine
 
 
-def _renamed(machine: M, names: dict[str, str]) -> M:
-    """Return a machine with its members' sections by their new names."""
-    for key, value in parts(machine) if names else ():
-        if isinstance(value, Member):
-            name = names.get(value.section) or _new_name(value.section, names)
-            machine = with_part(machine, key, dataclasses.replace(value, section=name))
+def by_name(machine: M) -> M:
+    """Return a machine with the names of the builder's own sections in their place, as files hold it."""
+    for key, value in parts(machine):
+        if isinstance(value, Member) and not isinstance(value.section, str):
+            machine = with_part(machine, key, dataclasses.replace(value, section=value.section_name))
     return machine
 
 

@@ -18,6 +18,7 @@ from unterbau.model.walls import has_walls
 from unterbau.sections.built_up import OF, SHIPPED
 from unterbau.sections.families import families
 from unterbau.sections.section import section
+from unterbau.sections.solved import CustomSection
 from unterbau.structure.parts import (
     Cutter,
     DragChain,
@@ -191,12 +192,13 @@ def _backed(machine: Machine, key: str, now: Member) -> Iterator[tuple[str, Part
 
 def _built_up(now: Member) -> Iterator[tuple[str, Part]]:
     """Yield several of the same profile tied together, and other ways to tie them."""
-    profile = now.section.split(OF)[-1]
+    profile = now.section_name.split(OF)[-1]
     for name in SHIPPED:
-        if name.endswith(f"{OF}{profile}") and name != now.section:
+        if name.endswith(f"{OF}{profile}") and name != now.section_name:
             yield section(name).label, replace(now, section=name, fill=None)
-    if OF in now.section:
-        yield "one alone", replace(now, section=profile)
+    if OF in now.section_name:
+        own = None if isinstance(now.section, str) else now.section.profile
+        yield "one alone", replace(now, section=profile if own is None else CustomSection(own))
         seams = ["screws", "bonded"] + (["welded"] if material(now.material).kind == "steel" else [])
         for seam in seams:
             if seam != now.seam:
@@ -215,10 +217,10 @@ def _other_families(now: Member) -> Iterator[tuple[str, Part]]:
     """Yield from each other family the section of like height that weighs most nearly the same."""
     height, _ = member_size(now)
     weight = section(now.section).properties.A * material(now.material).rho
-    own = now.section.split("-")[0]
+    own = now.section_name.split("-")[0]
     for family in families():
         sort = family[0].split("-")[0]
-        if OF in family[0] or (sort == own and now.section in family):
+        if OF in family[0] or (sort == own and now.section_name in family):
             continue
         near = [n for n in family if LOWEST * height <= section(n).height <= TALLEST * height]
         if not near:
@@ -231,7 +233,7 @@ def _other_families(now: Member) -> Iterator[tuple[str, Part]]:
 
 def _other_makes(now: Member) -> Iterator[tuple[str, Part]]:
     """Yield the same section in other metals, filled, turned."""
-    if now.section.split("-")[0] not in ("tslot", "cprofile", "upn", "ipe"):
+    if now.section_name.split("-")[0] not in ("tslot", "cprofile", "upn", "ipe"):
         for metal in METALS:
             yield f"the same in {material(metal).label}", replace(now, material=metal)
     if section(now.section).cavity is not None and now.fill is None:

@@ -7,6 +7,7 @@ from unterbau.catalogue.prices import SINGLES, words
 from unterbau.errors import InputError
 from unterbau.materials.material import materials
 from unterbau.sections.section import section
+from unterbau.sections.solved import OWN
 
 FILLS = ("stone", "loose", "resin")
 """Kinds of material that a hollow is filled with."""
@@ -28,10 +29,15 @@ def item_label(item: str) -> str:
         found = motors()[name].label
     elif kind == "section":
         try:
-            found = section(name).label
+            found = _own_label(name) if name.startswith(OWN) else section(name).label
         except InputError:
             found = name
     return words(item, found)
+
+
+def _own_label(name: str) -> str:
+    """Return what one of the builder's own sections is called: its name begins with that and ends with a number."""
+    return name.removeprefix(OWN).rpartition("-")[0].replace("-", " ") or name
 
 
 def known_items() -> tuple[str, ...]:

@@ -114,7 +114,7 @@ def _under(host: Laid | LaidPlate) -> Under:
     if isinstance(host, LaidPlate):
         return GROUNDS.get(host.base.kind, "timber")
     member = host.member
-    if member.section.startswith(SLOTTED) or section(member.section).pieces:
+    if member.section_name.startswith(SLOTTED) or section(member.section).pieces:
         return "profile"
     return "tube" if has_walls(member) else GROUNDS.get(material(member.material).kind, "timber")
 

@@ -10,6 +10,7 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.mechanics.folded_plate import Strips, Y, Z
 from unterbau.sections.rolled import IPE, UPN
 from unterbau.sections.section import section
+from unterbau.sections.solved import SectionRef
 from unterbau.structure.parts import Member
 
 HOLLOW = ("shs", "rhs", "box")
@@ -69,8 +70,10 @@ def walls_of(member: Member) -> tuple[Wall, ...] | None:
 
 
 @lru_cache(maxsize=512)
-def _of_section(name: str) -> tuple[Wall, ...] | None:
-    kind = name.split("-")[0]
+def _of_section(of: SectionRef) -> tuple[Wall, ...] | None:
+    if not isinstance(of, str):
+        return None
+    name, kind = of, of.split("-")[0]
     shape = section(name)
     if kind in HOLLOW:
         t = float(name.removesuffix("-hot").split("x")[-1]) / 1e3

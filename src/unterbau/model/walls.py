@@ -243,7 +243,7 @@ def _fitted(f: FloatArray) -> Distortion:
 
 
 def _closed(member: Member) -> bool:
-    return member.section.startswith(HOLLOW)
+    return member.section_name.startswith(HOLLOW)
 
 
 def _flexibility(member: Member, bearings: tuple[Bearing, ...]) -> FloatArray:

@@ -7,13 +7,13 @@ from unterbau.brief.brief import Brief, check_brief
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, parts, with_part
+from unterbau.machine.machine import Machine, with_part
 from unterbau.project.checks import check_machine, check_name
+from unterbau.project.custom_sections import told_apart
 from unterbau.project.project import Candidate, Project
-from unterbau.sections.solved import SolvedSection, own
 from unterbau.shop.shopping import Bought
 from unterbau.shop.state import ShopState, check_shop
-from unterbau.structure.parts import Member, Part
+from unterbau.structure.parts import Part
 
 
 def set_machine(project: Project, name: str, machine: Machine) -> Project:
@@ -26,7 +26,7 @@ def set_machine(project: Project, name: str, machine: Machine) -> Project:
         return project
     check_machine("machine", machine)
     changed = tuple(replace(c, machine=machine) if c.name == name else c for c in project.candidates)
-    return with_own_sections(replace(project, candidates=changed))
+    return replace(project, candidates=told_apart(changed))
 
 
 def set_part(project: Project, name: str, key: str, part: Part) -> Project:
@@ -37,18 +37,6 @@ def set_part(project: Project, name: str, key: str, part: Part) -> Project:
     """
     machine = project.candidate(name).machine
     return set_machine(project, name, with_part(machine, key, part))
-
-
-def with_own_sections(project: Project) -> Project:
-    """Return the project with just those sections of one's own that its machines use."""
-    used: dict[str, SolvedSection] = {}
-    for candidate in project.candidates:
-        for _, part in parts(candidate.machine):
-            found = own(part.section) if isinstance(part, Member) else None
-            if found is not None:
-                used[found.name] = found
-    sections = tuple(used.values())
-    return project if sections == project.sections else replace(project, sections=sections)
 
 
 def duplicate(project: Project, name: str) -> tuple[Project, str]:
@@ -139,7 +127,7 @@ def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
     number, free = 2, name
     while free in taken:
         free, number = f"{name} {number}", number + 1
-    return with_own_sections(replace(project, candidates=(*project.candidates, Candidate(free, machine)))), free
+    return replace(project, candidates=told_apart((*project.candidates, Candidate(free, machine)))), free
 
 
 def set_cut(project: Project, name: str) -> Project:

@@ -8,7 +8,6 @@ from unterbau.catalogue.cuts import OwnCut
 from unterbau.catalogue.prices import PriceBook, shipped_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine
-from unterbau.sections.solved import SolvedSection
 from unterbau.shop.state import ShopState
 from unterbau.strict import STRICT
 
@@ -42,8 +41,6 @@ class Project:
     """The customary cut whose force the machine is judged by, or `own`."""
     brief: Brief = field(default_factory=Brief)
     """What the machine is for."""
-    sections: tuple[SolvedSection, ...] = ()
-    """Sections of one's own that its machines use, with their values."""
     own_cut: OwnCut = field(default_factory=OwnCut)
     """A cut of one's own, judged by where `cut` says so."""
     shop: ShopState = field(default_factory=ShopState)

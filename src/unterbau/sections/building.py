@@ -22,8 +22,12 @@ def rebuild() -> str:
     return "[\n" + ",\n".join(json.dumps(row, ensure_ascii=False, separators=(",", ":")) for row in rows) + "\n]\n"
 
 
-def solve_built_up(name: str) -> SolvedSection:
+def solve_built_up(name: str, profile: SolvedSection | None = None) -> SolvedSection:
     """Return a built-up section whose pieces are bonded into one.
+
+    Args:
+        name: Layout and profile.
+        profile: The builder's own profile, where it is no standard one.
 
     Raises:
         InputError: No such layout or profile, or pieces that do not touch.
@@ -31,7 +35,7 @@ def solve_built_up(name: str) -> SolvedSection:
     from shapely.geometry import Polygon
     from shapely.ops import unary_union
 
-    pieces, rings, label = pieces_of(name)
+    pieces, rings, label = pieces_of(name, profile)
     parts = []
     for piece in pieces:
         outer, *holes = ([(y * 1e3, z * 1e3) for y, z in built_up.placed(list(ring), piece)] for ring in rings)

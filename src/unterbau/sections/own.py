@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from unterbau.errors import InputError
 from unterbau.sections.section import Section, section
+from unterbau.sections.solved import SectionRef, section_name
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,18 +33,18 @@ def shape(name: str) -> Shape:
     return next(one for one in SHAPES if one.id == name)
 
 
-def shape_of(name: str) -> Shape:
+def shape_of(of: SectionRef) -> Shape:
     """Return the shape nearest to a section's: its own, or a solid bar for those that come as they are."""
-    kind = name.split("-")[0]
+    kind = section_name(of).split("-")[0]
     return next((one for one in SHAPES if one.id == kind), shape("flat"))
 
 
-def sizes_of(name: str) -> dict[str, float]:
+def sizes_of(of: SectionRef) -> dict[str, float]:
     """Return the sizes to start from, m: a section's own, or height and width of its outside."""
-    kind, _, rest = name.partition("-")
-    found = shape_of(name)
+    kind, _, rest = section_name(of).partition("-")
+    found = shape_of(of)
     if found.id != kind:
-        whole = section(name)
+        whole = section(of)
         return {"height": round(whole.height, 5), "width": round(whole.width, 5)}
     values = [float(part) / 1e3 for part in rest.removesuffix("-hot").split("x")]
     if found.id == "shs":
@@ -51,10 +52,10 @@ def sizes_of(name: str) -> dict[str, float]:
     return dict(zip(found.sizes, values, strict=True))
 
 
-def converted(name: str, to: Shape) -> dict[str, float]:
+def converted(of: SectionRef, to: Shape) -> dict[str, float]:
     """Return sizes for another shape that keeps the outside and the wall of a section, m."""
-    now = sizes_of(name)
-    whole = section(name)
+    now = sizes_of(of)
+    whole = section(of)
     wall = now.get("wall", round(max(0.002, min(whole.height, whole.width) / 12), 3))
     known = {
         "height": whole.height, "width": whole.width, "side": max(whole.height, whole.width),

@@ -8,11 +8,12 @@ from functools import lru_cache
 from importlib.resources import files
 
 from unterbau.errors import InputError
-from unterbau.sections import cache, rolled, solids, solved
+from unterbau.sections import cache, rolled, solids
 from unterbau.sections.built_up import OF, Piece, Seam, build, split_name, whole
 from unterbau.sections.families import families
 from unterbau.sections.outline import Loop, Outline, Point, circle, integrate, polygon, rounded, sampled
 from unterbau.sections.properties import SectionProperties
+from unterbau.sections.solved import FILE, MARK, OWN, CustomSection, SectionRef, SolvedSection, section_name
 
 SMALLEST, LARGEST = 1e-3, 2.0
 _NUMBER = r"(\d+(?:\.\d+)?)"
@@ -154,20 +155,25 @@ _PATTERNS: tuple[tuple[str, Callable[..., Section]], ...] = (
 
 
 @lru_cache(maxsize=4096)
-def section(name: str) -> Section:
-    """Return the section of a name.
+def section(of: SectionRef) -> Section:
+    """Return the section of a name, or one of the builder's own.
 
     Raises:
         InputError: Unknown name, or sizes that make no section.
     """
+    if not isinstance(of, str):
+        return _solved(of.values, of.profile)
+    name = of
     if name in cache.known():
         return _slotted(name)
-    found = solved.own(name) or shipped_built_up().get(name)
+    found = shipped_built_up().get(name)
     if found is not None:
         return _solved(found)
     if OF in name:
         pieces_of(name)
         raise InputError("section", f'"{name}" is not solved yet; Build up… on the bench solves it')
+    if name.startswith(OWN):
+        raise InputError("section", f'the values of "{name}" are missing; draw it again')
     for pattern, make in _PATTERNS:
         match = re.fullmatch(pattern, name)
         if match:
@@ -180,24 +186,28 @@ def section(name: str) -> Section:
     raise InputError("section", f'there is no section "{name}"; names look like shs-60x60x4 ({known})')
 
 
-def pieces_of(name: str) -> tuple[tuple[Piece, ...], tuple[tuple[Point, ...], ...], str]:
+def pieces_of(
+    name: str, profile: SolvedSection | None = None
+) -> tuple[tuple[Piece, ...], tuple[tuple[Point, ...], ...], str]:
     """Return the pieces of a built-up section, the outline of one, and its label.
+
+    Args:
+        name: Of the built-up section.
+        profile: The builder's own profile that it is built up of, if that is no standard one.
 
     Raises:
         InputError: No such layout or profile, or a layout that wants channels.
     """
-    pieces, _, base = _layout(name)
+    pieces, _, base = _layout(name, profile)
     return pieces, base.loops, base.label
 
 
-def _layout(name: str) -> tuple[tuple[Piece, ...], tuple[Seam, ...], Section]:
+def _layout(name: str, own: SolvedSection | None) -> tuple[tuple[Piece, ...], tuple[Seam, ...], Section]:
     found = split_name(name)
     if found is None:
         raise InputError("section", f'"{name}" is not a built-up section')
     layout, profile = found
-    if solved.MARK in profile and solved.own(profile) is None:
-        profile = profile.partition(solved.MARK)[0]
-    base = section(profile)
+    base = section(profile.partition(MARK)[0] if own is None else CustomSection(own))
     if base.pieces:
         raise InputError("section", f'"{name}": built-up sections are not built up again')
     if layout.channels and not profile.startswith(("upn", "cprofile")):
@@ -214,20 +224,20 @@ def built_label(profile: str, name: str) -> str:
 
 
 @lru_cache(maxsize=1)
-def shipped_built_up() -> dict[str, solved.SolvedSection]:
+def shipped_built_up() -> dict[str, SolvedSection]:
     """Return the built-up sections that are solved beforehand."""
-    rows = json.loads((files("unterbau.sections") / solved.FILE).read_text(encoding="utf-8"))
+    rows = json.loads((files("unterbau.sections") / FILE).read_text(encoding="utf-8"))
     return {
-        row["name"]: solved.SolvedSection(
+        row["name"]: SolvedSection(
             **{**row, "outline": tuple(tuple((y, z) for y, z in ring) for ring in row["outline"])}
         )
         for row in rows
     }
 
 
-def _solved(found: solved.SolvedSection) -> Section:
+def _solved(found: SolvedSection, profile: SolvedSection | None = None) -> Section:
     ys, zs = zip(*found.outline[0], strict=True)
-    pieces, seams = _layout(found.name)[:2] if OF in found.name else ((), ())
+    pieces, seams = _layout(found.name, profile)[:2] if OF in found.name else ((), ())
     p = found.properties
     if pieces:  # the outline that was meshed has hairlines and polygons for curves
         A, Iy, Iz, Iyz = whole(pieces)
@@ -273,11 +283,12 @@ def _slotted(name: str) -> Section:
     return _made(name, label, cache.stored_properties(name), outline, hollows(_centred(outline)))
 
 
-def neighbours(name: str) -> tuple[str | None, str | None]:
+def neighbours(of: SectionRef) -> tuple[str | None, str | None]:
     """Return the next smaller and next larger section of a section's family.
 
     A size of one's own is placed among its family by its stiffness.
     """
+    name = section_name(of)
     for family in families():
         if name in family:
             place = family.index(name)
@@ -286,7 +297,7 @@ def neighbours(name: str) -> tuple[str | None, str | None]:
                 family[place + 1] if place + 1 < len(family) else None,
             )
     kind = name.split("-")[0]
-    own = section(name).properties.Iy
+    own = section(of).properties.Iy
     for family in families():
         if family[0].split("-")[0] == kind:
             smaller = [n for n in family if section(n).properties.Iy < own]

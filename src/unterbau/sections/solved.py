@@ -1,16 +1,19 @@
-"""Sections that finite elements solved: shipped, or a person's own that came with a project. Kept by name."""
+"""Sections that finite elements solved: shipped, or the builder's own, which travel with the machine."""
 
 import dataclasses
 import hashlib
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Annotated
+
+from typing_extensions import override
 
 from unterbau.errors import InputError
+from unterbau.hashed import Hashed, hashed_once
 from unterbau.sections import meshed
 from unterbau.sections.outline import integrate
 from unterbau.sections.outline import polygon as loop
 from unterbau.sections.properties import SectionProperties
-from unterbau.strict import STRICT
+from unterbau.strict import STRICT, Named
 
 if TYPE_CHECKING:
     from shapely.geometry import Polygon
@@ -19,6 +22,8 @@ Ring = tuple[tuple[float, float], ...]
 FILE = "built_up.json"
 MARK = "~"
 """Before what tells sections of one name apart."""
+OWN = "own-"
+"""Begins the names of the builder's own sections."""
 FINE = 800  # triangles are no larger than the area divided by this
 
 
@@ -56,6 +61,44 @@ class SolvedSection:
         )  # fmt: skip
 
 
+@hashed_once
+@dataclass(frozen=True, slots=True)
+class CustomSection(Hashed):
+    """A solved section of the builder's own, as the members hold it that are made of it.
+
+    It is compared by its content: two projects may call different sections by one name.
+    """
+
+    values: SolvedSection
+    profile: SolvedSection | None = None
+    """For a built-up one: the builder's own profile that it is built up of, if that is no standard one."""
+
+    @property
+    def name(self) -> str:
+        """By which files call it."""
+        return self.values.name
+
+    @override
+    def __str__(self) -> str:
+        return self.name
+
+    def told_apart(self) -> "CustomSection":
+        """Return it by a name that stands for its values, for use beside another section of the same name."""
+        content = repr((dataclasses.replace(self.values, name="", label=""), self.profile))
+        mark = hashlib.sha256(content.encode()).hexdigest()[:8]
+        name = f"{self.name.partition(MARK)[0]}{MARK}{mark}"
+        return dataclasses.replace(self, values=dataclasses.replace(self.values, name=name))
+
+
+SectionRef = Annotated[str | CustomSection, Named()]
+"""The section of a member: the name of a standard one, or one of the builder's own with its values."""
+
+
+def section_name(of: SectionRef) -> str:
+    """Return the name of a member's section."""
+    return of if isinstance(of, str) else of.name
+
+
 @dataclass(frozen=True, slots=True)
 class Stuff:
     """What a part of a mixed section is of."""
@@ -63,28 +106,6 @@ class Stuff:
     id: str
     E: float
     rho: float
-
-
-_own: dict[str, SolvedSection] = {}
-
-
-def register(one: SolvedSection) -> SolvedSection:
-    """Make a solved section known, and return it by the name that it is known by.
-
-    The name stands for its content: where another section goes by that name already, as in two files open in one
-    session, this one's is told apart by a mark from its content.
-    """
-    if _own.setdefault(one.name, one) == one:
-        return one
-    values = repr(dataclasses.replace(one, name="", label=""))
-    mark = hashlib.sha256(values.encode()).hexdigest()[:8]
-    told = dataclasses.replace(one, name=f"{one.name.partition(MARK)[0]}{MARK}{mark}")
-    return _own.setdefault(told.name, told)
-
-
-def own(name: str) -> SolvedSection | None:
-    """Return a registered section."""
-    return _own.get(name)
 
 
 def check_solved(one: SolvedSection) -> None:
@@ -102,7 +123,7 @@ def check_solved(one: SolvedSection) -> None:
         raise InputError("Iw", f"expected 0 or more, got {one.Iw:g}")
     if not 0.0 < one.weight < 100.0:
         raise InputError("weight", f"expected more than 0 and less than 100, got {one.weight:g}")
-    if not one.name.startswith("own-") and "-of-" not in one.name:
+    if not one.name.startswith(OWN) and "-of-" not in one.name:
         raise InputError("name", f'expected a name that begins with own-, got "{one.name}"')
     if not one.outline or any(len(ring) < 3 for ring in one.outline):
         raise InputError("outline", "expected closed rings of at least three points")

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from unterbau.errors import InputError
 from unterbau.progress import Progress, Silent
+from unterbau.sections.solved import section_name
 from unterbau.shop.cut_plan import CutPlan, SawnBar, Stock, Wanted, cut_plan
 from unterbau.shop.pieces import ShopPiece
 
@@ -42,7 +43,7 @@ def bar_plans(
     groups: dict[tuple[str, str], list[ShopPiece]] = {}
     for one in pieces:
         if one.sort == "bar":
-            groups.setdefault((one.section, one.material), []).append(one)
+            groups.setdefault((section_name(one.section), one.material), []).append(one)
     found = []
     for number, ((section, material), rows) in enumerate(groups.items()):
         report.step(number, len(groups), section)

@@ -131,7 +131,7 @@ def _into_face(bar: Bar, screw: Screw, grip: float, washer: bool) -> Length:
         engaged = IN_SLOT * d
         return Length(grip, engaged, grip + engaged + SPARE * d + 4e-3, washer, sort)
     thread = _thread(bar.part.material) * d
-    tube = bar.part.section.startswith(("rhs", "shs", "chs"))
+    tube = bar.part.section_name.startswith(("rhs", "shs", "chs"))
     if tube:
         thread = min(thread, wall_of(bar.part) + bar.part.backing)
     return Length(grip, thread, grip + thread + (1.0 if tube else SPARE * d), washer, None)

@@ -122,7 +122,7 @@ def _in_edge(plate: PlatePiece, screw: Screw, away: Vector) -> Hole:
 
 def into_bar(bar: Bar, screw: str) -> Sort:
     """Return what a screw finds in a bar's face: a slot, a thread, or an insert where the wall is thinner than it."""
-    if bar.part.section.startswith(SLOTTED):
+    if bar.part.section_name.startswith(SLOTTED):
         return "slot nut"
     shape = section(bar.part.section)
     if shape.cavity is None or (bar.part.fill and not bar.part.loose):

@@ -8,6 +8,7 @@ from unterbau.catalogue.screws import screw_size
 from unterbau.materials.material import material
 from unterbau.materials.slotted_plate import slotted_plate
 from unterbau.sections.section import section
+from unterbau.sections.solved import SectionRef
 from unterbau.shop.alike import Turn, as_it_lies, bar_turns, pattern_key, plate_turns
 from unterbau.shop.holes import Hole, bar_holes, plate_holes
 from unterbau.solids.heads import heads_of
@@ -61,7 +62,7 @@ class ShopPiece:
     holes: tuple[Hole, ...]
     mass: float
     """Of one before drilling, kg."""
-    section: str = ""
+    section: SectionRef = ""
     """Of bars, by name."""
     turned: bool = False
     halved: bool = False

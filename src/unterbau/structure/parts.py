@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from unterbau.catalogue.joints import BOLTS, BoltGroup, OwnValues
+from unterbau.sections.solved import SectionRef, section_name
 from unterbau.strict import STRICT
 
 
@@ -13,7 +14,7 @@ class Member:
 
     __pydantic_config__ = STRICT
 
-    section: str
+    section: SectionRef
     material: str
     fill: str | None = None
     """Material bonded into the closed hollow, or nothing."""
@@ -31,6 +32,11 @@ class Member:
     """Between plates welded or bonded inside a hollow section, m; 0 where there are none."""
     backing: float = 0.0
     """Thickness of a strip bonded to the wall under each rail, m; 0 where there is none."""
+
+    @property
+    def section_name(self) -> str:
+        """Name of the section, whether standard or the builder's own."""
+        return section_name(self.section)
 
 
 @dataclass(frozen=True, slots=True)

@@ -274,4 +274,4 @@ def _end_screws(bar: Bar, chosen: Joint) -> tuple[str, tuple[tuple[float, float]
 def hollow(bar: Bar) -> bool:
     """Return whether a bar's end has nothing to cut a thread into: a tube that is not filled with what holds one."""
     shape = section(bar.part.section)
-    return shape.cavity is not None and not bar.part.section.startswith(SLOTTED)
+    return shape.cavity is not None and not bar.part.section_name.startswith(SLOTTED)

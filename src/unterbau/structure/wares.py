@@ -12,8 +12,8 @@ SLOTTED = ("tslot", "cprofile")
 def member_lines(key: str, member: Member, count: int, length: float) -> tuple[Line, ...]:
     """Return a member's lines on the list of parts: itself, and its fill."""
     shape, base = section(member.section), material(member.material)
-    sort = "slotted" if member.section.startswith(SLOTTED) else "bar"
-    names = (f"section:{member.section}", f"{sort}:{base.id}", f"{sort}:{base.kind}", f"bar:{base.kind}")
+    sort = "slotted" if member.section_name.startswith(SLOTTED) else "bar"
+    names = (f"section:{member.section_name}", f"{sort}:{base.id}", f"{sort}:{base.kind}", f"bar:{base.kind}")
     own = bar_mass(member) * length * count
     lines = [Line(key, f"{shape.label}, {base.label}", count, length, own, names)]
     if member.fill is not None:

@@ -25,7 +25,7 @@ def may_miss(machine: Machine) -> str:
 
 
 def _of_member(kind: Kind, name: str, member: Member) -> list[str]:
-    if member.section.startswith(("tslot", "cprofile")):
+    if member.section_name.startswith(("tslot", "cprofile")):
         return [SLOTTED]
     if member.fill is not None and not has_walls(member):
         return [FILLED]

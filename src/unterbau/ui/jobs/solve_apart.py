@@ -12,8 +12,8 @@ from unterbau.sections.solved import SolvedSection
 
 STEP = 0.05  # s between looks whether a solution is done
 LONGEST = 120.0  # s
-Asked = tuple[Drawing, str] | str
-"""A drawing and what it is called, or the name of a built-up section."""
+Asked = tuple[Drawing, str] | tuple[str, SolvedSection | None]
+"""A drawing and what it is called, or the name of a built-up section and its profile if that is no standard one."""
 BROKEN = "its mesh could not be solved; simpler outlines may help"
 
 
@@ -54,7 +54,11 @@ def _wait(pipe: Connection, progress: Progress) -> SolvedSection | str:
 
 def _solve(asked: Asked, pipe: Connection) -> None:
     try:
-        answer: SolvedSection | str = solve_built_up(asked) if isinstance(asked, str) else solve_drawn(*asked)
+        first, second = asked
+        if isinstance(first, str):
+            answer: SolvedSection | str = solve_built_up(first, second if isinstance(second, SolvedSection) else None)
+        else:
+            answer = solve_drawn(first, str(second))
     except InputError as error:
         answer = error.problem
     except Exception as error:  # a fault of the mesher: told in a sentence

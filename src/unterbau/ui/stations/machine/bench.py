@@ -19,6 +19,7 @@ from unterbau.machine.item_words import item_words
 from unterbau.machine.machine import Machine, bill_of, ends, kind_of, lengths, link, part, plate_widths
 from unterbau.machine.stepping import step
 from unterbau.materials.material import material
+from unterbau.sections.solved import SectionRef
 from unterbau.structure.bodies import box_ring, round_ring
 from unterbau.structure.parts import Cutter, Drive, Joint, Member, Part, Plate, Sizes, Spindle, Stand
 from unterbau.structure.weights import member_rings
@@ -327,11 +328,11 @@ class Bench(QWidget):
     def _on_own_toggled(self, on: bool) -> None:
         self.own.setVisible(on)
 
-    def _on_own_chosen(self, key: str, name: str) -> None:
+    def _on_own_chosen(self, key: str, chosen: SectionRef) -> None:
         """Take a section for the part that it was typed or solved for, if that is still on the bench."""
         held = part(self._machine, key) if self._machine is not None and key == self._key else None
         if isinstance(held, Member):
-            self.edited.emit(key, with_value(held, "section", name), "section")
+            self.edited.emit(key, with_value(held, "section", chosen), "section")
 
     def _on_joint_chosen(self, index: int) -> None:
         if self._machine is None:

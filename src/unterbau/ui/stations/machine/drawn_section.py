@@ -11,7 +11,7 @@ from unterbau.files.atomic import read_text
 from unterbau.files.section_dxf import read_dxf
 from unterbau.files.section_text import read_section_text
 from unterbau.sections.drawing import PER_UNIT, Drawing
-from unterbau.sections.solved import SolvedSection, register
+from unterbau.sections.solved import CustomSection, SolvedSection
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.jobs.solve_apart import STEP, solve_apart
 from unterbau.ui.theme import colour, em, font
@@ -145,7 +145,7 @@ class DrawnSection(QDialog):
             self.report.setText(f"solving the cross-section by finite elements, {done * STEP:.0f} s …")
 
     def _on_solved(self, found: SolvedSection) -> None:
-        self.solved.emit(register(found))
+        self.solved.emit(CustomSection(found))
         self.accept()
 
     def _on_finished(self, result: int) -> None:

@@ -12,8 +12,8 @@ from unterbau.files.section_dxf import dxf_text, svg_text
 from unterbau.files.section_text import outline_text
 from unterbau.sections.built_up import LAYOUTS, OF
 from unterbau.sections.own import SHAPES, converted, section_of, shape, shape_of, sizes_of
-from unterbau.sections.section import pieces_of, section
-from unterbau.sections.solved import SolvedSection, register
+from unterbau.sections.section import pieces_of, section, shipped_built_up
+from unterbau.sections.solved import CustomSection, SectionRef, SolvedSection, section_name
 from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.jobs.solve_apart import STEP, solve_apart
 from unterbau.ui.stations.machine.drawn_section import DrawnSection, open_drawing
@@ -32,12 +32,13 @@ SIZES = ("height", "width", "side", "diameter", "wall")
 class OwnSection(QWidget):
     """Fields for each size of the chosen shape."""
 
-    chosen = pyqtSignal(str, str)
-    """The part that it is for, and the name of the section."""
+    chosen = pyqtSignal(str, object)
+    """The part that it is for, and its section."""
 
     def __init__(self, view: ViewSettings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._name = self._key = self._owner = ""
+        self._section: SectionRef = ""
+        self._key = self._owner = ""
         self.shape = ChoiceBox("Shape of the section", tuple((one.id, one.label) for one in SHAPES), self)
         self.fields = {name: QuantityField(f"Section, {name}", "length", view, self) for name in SIZES}
         self._captions = {name: label(name, "muted", 0.92) for name in SIZES}
@@ -83,14 +84,14 @@ class OwnSection(QWidget):
             self._owner = candidate
             self.leave()
 
-    def show_section(self, name: str, key: str) -> None:
+    def show_section(self, of: SectionRef, key: str) -> None:
         """Show the sizes of the section of a part."""
         if key != self._key:
             self.leave()
-        self._name, self._key = name, key
-        kind = shape_of(name)
+        self._section, self._key = of, key
+        kind = shape_of(of)
         self.shape.show_value(kind.id)
-        sizes = sizes_of(name)
+        sizes = sizes_of(of)
         for size, field in self.fields.items():
             field.setVisible(size in kind.sizes)
             self._captions[size].setVisible(size in kind.sizes)
@@ -115,7 +116,7 @@ class OwnSection(QWidget):
 
     def write_file(self, path: Path) -> None:
         """Save the section's outline; the file's ending says how."""
-        found = section(self._name)
+        found = section(self._section)
         text = WRITERS.get(path.suffix.lower(), dxf_text)(found)
         try:
             write_atomically(path, text)
@@ -128,7 +129,7 @@ class OwnSection(QWidget):
             self.open_file(Path(name))
 
     def _on_save(self) -> None:
-        start = f"{self._name}.dxf"
+        start = f"{section_name(self._section)}.dxf"
         name, _ = QFileDialog.getSaveFileName(self, "Save the outline", start, "DXF (*.dxf);;SVG (*.svg);;Text (*.txt)")
         if name:
             self.write_file(Path(name))
@@ -138,37 +139,43 @@ class OwnSection(QWidget):
         self.build.setCurrentIndex(0)
         if not layout:
             return
-        name = f"{layout}{OF}{self._name.split(OF)[-1]}"
+        name = f"{layout}{OF}{section_name(self._section).split(OF)[-1]}"
         self.message.setText("")
         try:
-            pieces_of(name)
+            pieces_of(name, self._profile())
         except InputError as error:
             self.message.setText(error.problem)
             return
-        try:
-            self.chosen.emit(self._key, section(name).name)
-        except InputError:
-            self.solving.ask(name)
+        if name in shipped_built_up():
+            self.chosen.emit(self._key, name)
+        else:
+            self.solving.ask((name, self._profile()))
+
+    def _profile(self) -> SolvedSection | None:
+        """Return the builder's own profile that is to be built up, if it is no standard one."""
+        if isinstance(self._section, str):
+            return None
+        return self._section.profile if OF in self._section.name else self._section.values
 
     def _on_steps(self, done: int, total: int) -> None:
         self.build.setEnabled(not total)
         self.message.setText(f"solving the cross-section, {done * STEP:.0f} s …" if total else "")
 
     def _on_built(self, found: SolvedSection) -> None:
-        self.chosen.emit(self._key, register(found).name)
+        self.chosen.emit(self._key, CustomSection(found, self._profile()))
 
-    def _on_solved(self, key: str, found: SolvedSection) -> None:
-        self.chosen.emit(key, found.name)
+    def _on_solved(self, key: str, found: CustomSection) -> None:
+        self.chosen.emit(key, found)
 
     def _on_shape(self, index: int) -> None:
         kind = shape(str(self.shape.itemData(index)))
-        if self._name and kind != shape_of(self._name):
-            self.chosen.emit(self._key, section_of(kind, converted(self._name, kind)).name)
+        if self._section and kind != shape_of(self._section):
+            self.chosen.emit(self._key, section_of(kind, converted(self._section, kind)).name)
 
     def _on_size(self, name: str, value: float) -> None:
-        kind = shape_of(self._name)
+        kind = shape_of(self._section)
         try:
-            found = section_of(kind, {**sizes_of(self._name), name: value})
+            found = section_of(kind, {**sizes_of(self._section), name: value})
         except InputError as error:
             at_fault = error.where if error.where in kind.sizes else name
             self.fields[at_fault].refuse(error.problem.partition(": ")[2] or error.problem)

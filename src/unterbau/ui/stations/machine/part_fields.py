@@ -30,6 +30,7 @@ from unterbau.sections.families import families
 from unterbau.sections.find import SUGGESTED, find, nearest
 from unterbau.sections.section import section
 from unterbau.sections.sold import sold_in
+from unterbau.sections.solved import CustomSection, SectionRef, section_name
 from unterbau.structure.parts import (
     Cutter,
     DragChain,
@@ -288,18 +289,20 @@ FIELDS: dict[type, tuple[Field, ...]] = {
 }  # fmt: skip
 
 
-def section_from(text: str, now: str) -> str:
-    """Return the name of a section from what was typed: a name, a label, or bare sizes.
+def section_from(text: str, now: SectionRef) -> SectionRef:
+    """Return a section from what was typed: a name, a label, or bare sizes.
 
     Raises:
         InputError: Says what was expected.
     """
+    if text.strip() in (section(now).label, section_name(now)):
+        return now
     cleaned = text.strip().replace("×", "x").replace(" ", "")
     for name, words in section_choices():
         if isinstance(name, str) and words.replace("×", "x").replace(" ", "") == cleaned:
             return name
     if cleaned and cleaned[0].isdigit():
-        cleaned = f"{now.split('-')[0]}-{cleaned}"
+        cleaned = f"{section_name(now).split('-')[0]}-{cleaned}"
     try:
         return section(cleaned).name
     except InputError:
@@ -341,7 +344,7 @@ def fields_of(kind: MachineKind, key: str, part: Part) -> tuple[Field, ...]:
         more = (*((LOWER,) if part.under else ()), *((SEALED,) if timber else ()), *((STRIPS,) if slots else ()))
         return (replace(fields[0], high=thickest(key)), *fields[1:], *more, *ribbed)
     if isinstance(part, Member):
-        fields = (fields[0], _materials(sold_in(part.section), part.material), *fields[2:])
+        fields = (fields[0], _materials(sold_in(part.section_name), part.material), *fields[2:])
         screws = SEAM if part.seam == "screws" else SEAM[:1]
         stays = STAYS if section(part.section).cavity is not None and has_walls(part) else ()
         backing = (BACKING,) if has_walls(part) and key in kind.carrying else ()
@@ -388,7 +391,8 @@ def with_value(part: Part, attribute: str, value: object) -> Part:
         within: dict[str, Any] = {name: value}
         return replace(part, **{inner: replace(getattr(part, inner), **within)})
     if isinstance(part, Member) and attribute == "section":
-        return as_sold(replace(part, section=str(value)))
+        of = value if isinstance(value, CustomSection) else str(value)
+        return as_sold(replace(part, section=of))
     if isinstance(part, Plate) and attribute == "under":
         half = part.under_thickness if 0.001 <= part.under_thickness < part.thickness else part.thickness / 2
         return replace(part, under=str(value) if value else None, under_thickness=half if value else 0.0)

@@ -7,7 +7,9 @@ from PyQt6.QtWidgets import QGridLayout, QLabel, QSpinBox, QWidget
 
 from unterbau.errors import InputError
 from unterbau.machine.kind import Kind
-from unterbau.structure.parts import Part
+from unterbau.sections.section import section
+from unterbau.sections.solved import CustomSection
+from unterbau.structure.parts import Member, Part
 from unterbau.ui.stations.machine.part_fields import Field, fields_of, section_from, value_of, with_value
 from unterbau.ui.stations.machine.section_box import SectionBox
 from unterbau.ui.theme import em
@@ -112,7 +114,7 @@ class PartForm(QWidget):
         elif isinstance(control, QSpinBox) and isinstance(value, int):
             control.setValue(value)
         elif isinstance(control, ChoiceBox):
-            control.show_value(value)
+            control.show_value(value, section(value).label if isinstance(value, CustomSection) else "")
         control.blockSignals(False)
 
     def _on_quantity(self, field: Field, value: float) -> None:
@@ -148,15 +150,17 @@ class PartForm(QWidget):
         control = self.controls.get(field.attribute)
         if not isinstance(control, ChoiceBox) or self._part is None:
             return
-        now = str(value_of(self._part, field))
+        if not isinstance(self._part, Member):
+            return
+        now = self._part.section
         try:
-            name = section_from(text, now)
+            wanted = section_from(text, now)
         except InputError as error:
             self.refuse(field.attribute, error.problem)
             return
         self.refuse(field.attribute, "")
-        if name != now:
-            self._emit(field, name)
+        if wanted != now:
+            self._emit(field, wanted)
 
     def _emit(self, field: Field, value: object) -> None:
         if self._part is not None and field in self._fields and value != value_of(self._part, field):
