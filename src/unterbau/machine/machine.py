@@ -9,6 +9,8 @@ from unterbau.band import Level
 from unterbau.catalogue.prices import PriceBook
 from unterbau.machine.changes.change import LeftOut, Partless, joint_key, part_key, parts_of
 from unterbau.machine.changes.linked import change_links, changed_part, fitting_joints, with_changed_part
+from unterbau.machine.contact import brought_together as closed_gaps
+from unterbau.machine.contact import check_contact
 from unterbau.machine.kind import Kind, Link
 from unterbau.machine.kinds import (
     arm_mill,
@@ -84,12 +86,34 @@ def lay_out(machine: Machine) -> Structure:
     return kind_of(machine).lay_out(machine)
 
 
+def check_touching(machine: Machine) -> None:
+    """Check that a machine's parts touch where they are fastened.
+
+    Raises:
+        ContactError: Names the size to change.
+        InputError: Dimensions or names that make no machine.
+    """
+    check_contact(kind_of(machine), machine)
+
+
+def brought_together(machine: M, fixed: frozenset[str] = frozenset()) -> M:
+    """Return a machine with sizes, but for fixed ones, changed just so far that its parts touch.
+
+    Raises:
+        ContactError: No size closes a gap.
+        InputError: Dimensions or names that make no machine.
+    """
+    touching: M = closed_gaps(kind_of(machine), machine, fixed)
+    return touching
+
+
 def to_frame(machine: Machine, place: Place, level: Level = "likely") -> Built:
     """Return the frame of a machine with its head at a place.
 
     Raises:
-        InputError: Dimensions or names that make no machine.
+        InputError: Dimensions or names that make no machine, or parts that do not touch.
     """
+    check_contact(kind_of(machine), machine)
     return frame_of(lay_out(machine), place, level)
 
 
@@ -97,8 +121,9 @@ def standing(machine: Machine, place: Place) -> Standing:
     """Return where what moves stands with the head at a place.
 
     Raises:
-        InputError: Dimensions or names that make no machine.
+        InputError: Dimensions or names that make no machine, or parts that do not touch.
     """
+    check_contact(kind_of(machine), machine)
     return standing_of(lay_out(machine), place)
 
 

@@ -7,7 +7,7 @@ from unterbau.brief.brief import Brief, check_brief
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
-from unterbau.machine.machine import Machine, with_part
+from unterbau.machine.machine import Machine, check_touching, with_part
 from unterbau.project.checks import check_machine, check_name
 from unterbau.project.custom_sections import told_apart
 from unterbau.project.project import Candidate, Project
@@ -22,11 +22,22 @@ def set_machine(project: Project, name: str, machine: Machine) -> Project:
     Raises:
         InputError: The machine cannot be built.
     """
-    if machine == project.candidate(name).machine:
+    before = project.candidate(name).machine
+    if machine == before:
         return project
     check_machine("machine", machine)
+    if _touches(before):  # one that was opened with a gap may be mended step by step
+        check_touching(machine)
     changed = tuple(replace(c, machine=machine) if c.name == name else c for c in project.candidates)
     return replace(project, candidates=told_apart(changed))
+
+
+def _touches(machine: Machine) -> bool:
+    try:
+        check_touching(machine)
+    except InputError:
+        return False
+    return True
 
 
 def set_part(project: Project, name: str, key: str, part: Part) -> Project:
@@ -123,6 +134,7 @@ def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
         InputError: The machine cannot be built.
     """
     check_machine("machine", machine)
+    check_touching(machine)
     taken = {c.name for c in project.candidates}
     number, free = 2, name
     while free in taken:

@@ -31,6 +31,8 @@ class Join:
     carrier: Carrier = STILL
     wall: Vector | None = None
     """Off the face that it bears on, where the second is a bar whose wall gives under it."""
+    reach: float = 0.0
+    """Length of what is bought between the two pieces, as a tailstock's centre, m; 0 where they touch."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from unterbau.band import Band
 from unterbau.catalogue.cuts import OWN_CUT, Cut, Engagement, OwnCut, check_own_cut, cut, stuff_label
 from unterbau.machine.machine import Machine
 from unterbau.mechanics.milling import HELIX, milling_force, specific_force
-from unterbau.structure.parts import FLUTED, FLUTES, Cutter, Spindle
+from unterbau.structure.parts import FLUTED, FLUTES
 
 EDGE = 0.006
 """Cutting edge of a turning tool, m; common practice, no source."""
@@ -99,20 +99,16 @@ class ToolLimits:
 
 
 def tool_limits(machine: Machine, cut: Cut) -> ToolLimits:
-    """Return what ends a cut on a machine: its own cutter where it is of the cut's diameter, else a usual one.
-
-    A kind without a spindle has power enough.
-    """
+    """Return what ends a cut on a machine: its own cutter where it is of the cut's diameter, else a usual one."""
     e = cut.engagement
-    spindle, cutter = getattr(machine, "spindle", None), getattr(machine, "cutter", None)
-    power, torque = (spindle.power, spindle.torque) if isinstance(spindle, Spindle) else (float("inf"), 0.0)
+    spindle, cutter = machine.spindle, machine.cutter
+    power, torque = spindle.power, spindle.torque
     if not e.milling:
         return ToolLimits(EDGE, EDGE, 0.0, STRENGTH["carbide"], power, torque)
-    same = isinstance(cutter, Cutter) and abs(cutter.diameter - e.diameter) < 1e-6
-    out = cutter.stick_out if isinstance(cutter, Cutter) else FLUTES * e.diameter
-    edge = cutter.fluted if same and isinstance(cutter, Cutter) else min(FLUTES * e.diameter, out)
-    kind = cutter.material if isinstance(cutter, Cutter) else "carbide"
-    return ToolLimits(edge, out, FLUTED * e.diameter, STRENGTH.get(kind, STRENGTH["steel"]), power, torque)
+    same, out = abs(cutter.diameter - e.diameter) < 1e-6, cutter.stick_out
+    edge = cutter.fluted if same else min(FLUTES * e.diameter, out)
+    strength = STRENGTH.get(cutter.material, STRENGTH["steel"])
+    return ToolLimits(edge, out, FLUTED * e.diameter, strength, power, torque)
 
 
 def _most(cut: Cut, tool: ToolLimits) -> list[tuple[float, str]]:

@@ -8,7 +8,7 @@ from unterbau.brief.brief import Brief
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.kind import Kind, SizeField
-from unterbau.machine.machine import Machine, kind_of, lay_out, with_part
+from unterbau.machine.machine import Machine, brought_together, kind_of, with_part
 from unterbau.studies.budget import Budget, Finding, budget
 from unterbau.units import Units, length_text
 
@@ -18,6 +18,8 @@ OVER_WORK = 0.01
 """Left between tall work and what passes over it, m."""
 TOGETHER = {"travel_y": "throat"}
 """What grows with a size: a table that goes further back needs its column further off."""
+WISHED = ("travel_x", "travel_y", "travel_z")
+"""Sizes that the brief asks for: parts are brought together by others."""
 ROUNDS = 8
 """One size follows from another: a table grows with its travel."""
 
@@ -106,7 +108,6 @@ def _tried(machine: Machine, size: SizeField, value: float) -> Machine:
         change[other] = getattr(machine.dimensions, other) + max(0.0, grown)
     changed = with_part(machine, "dimensions", replace(machine.dimensions, **change))
     try:
-        lay_out(changed)
+        return brought_together(changed, frozenset((*WISHED, size.attribute)))
     except InputError:
         return machine
-    return changed

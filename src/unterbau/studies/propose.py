@@ -1,6 +1,7 @@
 """From a brief alone: kinds that can do it, in its size, made stiff enough; unlike proposals with their reasons."""
 
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import partial
 from time import monotonic
@@ -14,6 +15,7 @@ from unterbau.machine.kind import Kind
 from unterbau.machine.machine import (
     KINDS,
     Machine,
+    brought_together,
     cost_of,
     fitting,
     lay_out,
@@ -33,7 +35,7 @@ from unterbau.studies.advise import Trial, Trials
 from unterbau.studies.answers import Answers, answers
 from unterbau.studies.budget import THICK, budget, shop_limits
 from unterbau.studies.cures import GAINS, softest_links
-from unterbau.studies.fitted import fitted
+from unterbau.studies.fitted import WISHED, fitted
 
 UNLIKE = 3
 LATHE = "lathe"
@@ -165,7 +167,7 @@ def _within_shop(machine: Machine, brief: Brief) -> tuple[Machine, tuple[str, ..
     for _ in range(MENDED):
         limits = shop_limits(machine, brief)
         for key in limits:
-            options = (with_part(machine, key, one) for one in _mended(machine, key))
+            options = _touching(with_part(machine, key, one) for one in _mended(machine, key))
             better = next((one for one in options if _limits(one, brief) < len(limits)), None)
             if better is not None:
                 machine = better
@@ -174,6 +176,13 @@ def _within_shop(machine: Machine, brief: Brief) -> tuple[Machine, tuple[str, ..
         else:
             break
     return machine, tuple(dict.fromkeys(changes))
+
+
+def _touching(options: Iterator[Machine]) -> Iterator[Machine]:
+    """Yield machines with rails and blocks brought onto what they are fastened to, those left out that cannot be."""
+    for one in options:
+        with suppress(InputError):
+            yield brought_together(one, frozenset(WISHED))
 
 
 def _mended(machine: Machine, key: str) -> Iterator[Part]:

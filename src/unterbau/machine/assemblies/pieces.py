@@ -85,10 +85,11 @@ def crossed(
 
 
 def join(
-    lay: Lay, key: Key, chosen: Joint, a: Spot, b: Spot | None, face: Face, normal: Vector = X, up: Vector = Z
-) -> None:
-    """Join two places, or a place and the ground, at the first by a joint of the machine."""
-    lay.add(Join(key, chosen, a, b, face, normal, up, carrier=lay.carrier))
+    lay: Lay, key: Key, chosen: Joint, a: Spot, b: Spot | None, face: Face, normal: Vector = X, up: Vector = Z,
+    reach: float = 0.0,
+) -> None:  # fmt: skip
+    """Join two places, or a place and the ground, at the first by a joint of the machine; `reach` bridges a gap."""
+    lay.add(Join(key, chosen, a, b, face, normal, up, carrier=lay.carrier, reach=reach))
 
 
 def fasten(lay: Lay, key: Key, chosen: Joint, bar: Bar, last: bool, host: Host) -> Host:

@@ -199,7 +199,7 @@ def _headstock(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None
     join(lay, "chuck", m.chuck, work.first, shaft.last, Face(m.work.diameter, m.work.diameter))
     if d.tailstock:
         tail = _upright(lay, "tailstock", m.tailstock, "tailstock", _tail_x(lay), tubes)
-        join(lay, "centre", m.centre, work.last, tail, Face(0.02, 0.02))
+        join(lay, "centre", m.centre, work.last, tail, Face(0.02, 0.02), reach=TAIL / 2)
     lay.work = Work("work", (tool[0], 0.0, z), carrier("X"))
 
 

@@ -310,9 +310,8 @@ def section_from(text: str, now: SectionRef) -> SectionRef:
         if len(found) == 1:
             return found[0]
         near = ", ".join(section(name).label for name in (found or nearest(text))[:SUGGESTED])
-        raise InputError(
-            "section", f"several fit: {near}, …" if found else f"no such section; nearest: {near}"
-        ) from None
+        problem = f"several fit: {near}, …" if found else f"no such section; nearest: {near}"
+        raise InputError("section", problem) from None
 
 
 def _added(attribute: str, caption: str) -> Field:
