@@ -47,6 +47,8 @@ class Document(QObject):
     changed = pyqtSignal(object, object)
     """Project before, project after."""
     file_changed = pyqtSignal()
+    replaced = pyqtSignal()
+    """Another project is open."""
 
     def __init__(self, project: Project, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -82,6 +84,7 @@ class Document(QObject):
         self.path = path
         self._seen = fingerprint(path)
         self.show_project(project)
+        self.replaced.emit()
         self.file_changed.emit()
 
     def end_gesture(self) -> None:

@@ -35,6 +35,7 @@ from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
+from unterbau.ui.widgets.typed_line import abandon_in
 
 if TYPE_CHECKING:
     from unterbau.ui.shell.price_window import PriceWindow
@@ -281,7 +282,8 @@ class MainWindow(QMainWindow):
         stack = self.document.stack
         self.document.changed.connect(self._on_changed)
         self.document.file_changed.connect(self._show_names)
-        self.selection.candidate_changed.connect(self._on_changed)
+        self.document.replaced.connect(self._on_replaced)
+        self.selection.candidate_changed.connect(self._on_candidate_changed)
         self.view.restyled.connect(self._on_restyled)
         self.preferences.failed.connect(self.say)
         self.preferences.changed.connect(self._on_preferences)
@@ -337,6 +339,14 @@ class MainWindow(QMainWindow):
             self.machine.choose_link(key)
 
     def _on_changed(self) -> None:
+        self._show_names()
+
+    def _on_replaced(self) -> None:
+        abandon_in(self)
+
+    def _on_candidate_changed(self) -> None:
+        """Give up what was typed and not taken: it was typed for another candidate."""
+        abandon_in(self)
         self._show_names()
 
     def _on_restyled(self) -> None:

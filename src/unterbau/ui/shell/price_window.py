@@ -1,6 +1,7 @@
 """The price book: edited in a table, added to, taken from CSV and given to it; every change can be undone."""
 
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QModelIndex, QSortFilterProxyModel, Qt
@@ -32,6 +33,7 @@ from unterbau.ui.document import Document
 from unterbau.ui.shell.prices_model import PER, WHAT, PricesModel
 from unterbau.ui.theme import em
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.typed_line import TypedLine
 from unterbau.units import parse
 
 
@@ -63,7 +65,7 @@ class PriceWindow(QWidget):
         self._filtered.setFilterCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self._filtered.setFilterKeyColumn(WHAT)
         self.table = QTableView(self)
-        self.currency, self.date, self.search = QLineEdit(self), QLineEdit(self), QLineEdit(self)
+        self.currency, self.date, self.search = TypedLine(self), TypedLine(self), QLineEdit(self)
         self.item, self.per, self.amount = QComboBox(self), QComboBox(self), QLineEdit(self)
         self.add = QPushButton("add", self)
         self.remove = QPushButton("remove the marked lines", self)
@@ -186,8 +188,9 @@ class PriceWindow(QWidget):
         self.model.wanted.connect(self._put)
         self.model.refused.connect(self.message.setText)
         self.search.textChanged.connect(self._filtered.setFilterFixedString)
-        self.currency.editingFinished.connect(self._on_head)
-        self.date.editingFinished.connect(self._on_head)
+        for line in (self.currency, self.date):
+            line.editingFinished.connect(self._on_head)
+            line.given_up.connect(partial(self._on_head_given_up, line))
         self.add.clicked.connect(self._on_add)
         self.amount.returnPressed.connect(self._on_add)
         self.remove.clicked.connect(self._on_remove)
@@ -202,8 +205,8 @@ class PriceWindow(QWidget):
     def _show(self) -> None:
         book = self._document.project.prices
         self.model.show_book(book)
-        self.currency.setText(book.currency)
-        self.date.setText(book.date)
+        self.currency.show_text(book.currency)
+        self.date.show_text(book.date)
 
     def _on_changed(self, before: object, after: object) -> None:
         del before, after
@@ -212,8 +215,14 @@ class PriceWindow(QWidget):
     def _on_head(self) -> None:
         book = self._document.project.prices
         changed = replace(book, currency=self.currency.text().strip(), date=self.date.text().strip())
-        if changed != book:
-            self._put(changed, "currency and date of the prices")
+        accepted = changed == book or self._put(changed, "currency and date of the prices")
+        for line in (self.currency, self.date):
+            line.setModified(not accepted)
+        self._show()
+
+    def _on_head_given_up(self, line: TypedLine) -> None:
+        book = self._document.project.prices
+        line.abandon(book.currency if line is self.currency else book.date)
 
     def _on_add(self) -> None:
         text, book = self.item.currentText().strip(), self._document.project.prices

@@ -28,7 +28,9 @@ class PricesModel(QAbstractTableModel):
         self._book = book
 
     def show_book(self, book: PriceBook) -> None:
-        """Show another book."""
+        """Show another book; an editor that is open is left alone where the book is the same."""
+        if book == self._book:
+            return
         if len(book.prices) == len(self._book.prices):
             self._book = book
             self.dataChanged.emit(self.index(0, 0), self.index(max(0, len(book.prices) - 1), ORIGIN))

@@ -6,6 +6,7 @@ from PyQt6.QtWidgets import QComboBox, QSizePolicy, QStyle, QStyleOptionComboBox
 from typing_extensions import override
 
 from unterbau.ui.theme import font
+from unterbau.ui.widgets.typed_line import TypedLine
 
 Choices = tuple[tuple[str | bool | float | None, str], ...]
 """Values with the words for them."""
@@ -40,9 +41,11 @@ class ChoiceBox(QComboBox):
         if place < 0:
             self.addItem(words or str(value), value)
             place = self.count() - 1
-        self.setCurrentIndex(place)
         line = self.lineEdit()
-        if line is not None:
+        if isinstance(line, TypedLine) and line.pending:
+            return
+        self.setCurrentIndex(place)
+        if line is not None and not line.hasFocus():
             line.setCursorPosition(0)
 
     def shown_words(self) -> str:

@@ -54,14 +54,14 @@ class QuantityField(QWidget):
         return self._value
 
     def set_value(self, value: float) -> None:
-        """Show a value."""
+        """Show a value; a text that is typed and pending stays, with its message."""
         self._value = value
-        self.edit.setText(self._text())
-        self._say("")
+        if self.edit.show_text(self._text()):
+            self._say("")
 
     def give_up(self) -> None:
         """Show the value again, whatever was typed."""
-        self.edit.setText(self._text())
+        self.edit.abandon(self._text())
         self._say("")
 
     def refuse(self, problem: str) -> None:
@@ -93,10 +93,10 @@ class QuantityField(QWidget):
 
     def _on_finished(self) -> None:
         if self.edit.text() == self._text():
-            self._say("")
+            self._accept()
             return
         if self._optional and not self.edit.text().strip():
-            self._say("")
+            self._accept()
             self.committed.emit(0.0)
             return
         try:
@@ -111,9 +111,14 @@ class QuantityField(QWidget):
         except InputError as error:
             self._say(error.problem)
             return
-        self._say("")
+        self._accept()
         self.committed.emit(value)
+        if self.edit.hasFocus() and not self.edit.pending:
+            self.edit.selectAll()  # what is typed next replaces it
+
+    def _accept(self) -> None:
+        self._say("")
+        self.edit.accept_text()
 
     def _on_units_changed(self) -> None:
-        if not self.edit.property("wrong"):
-            self.edit.setText(self._text())
+        self.edit.show_text(self._text())

@@ -45,8 +45,7 @@ class HeadPlace(QWidget):
         """Show the head's place in a machine."""
         self._travel = dict(zip(FROM, travel(machine), strict=True))
         for axis, field in self.fields.items():
-            if not field.edit.hasFocus() or not field.edit.property("wrong"):
-                field.set_value(getattr(self._selection.place, axis) * self._travel[axis])
+            field.set_value(getattr(self._selection.place, axis) * self._travel[axis])
 
     def _on_committed(self, axis: str, value: float) -> None:
         most = self._travel[axis]

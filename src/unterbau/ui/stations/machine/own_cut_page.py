@@ -15,6 +15,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.ui.widgets.typed_line import show_number
 from unterbau.units import Kind, force_text, forces_text, length_text
 
 QUANTITIES: tuple[tuple[str, str, Kind, float, str], ...] = (
@@ -70,9 +71,7 @@ class OwnCutPage(QWidget):
         self.turning.show_value(own.turning)
         self.straight.show_value(own.straight)
         self.straight.setVisible(not own.turning)
-        self.teeth.blockSignals(True)
-        self.teeth.setValue(own.teeth)
-        self.teeth.blockSignals(False)
+        show_number(self.teeth, own.teeth)
         for name, _, _, scale, _ in QUANTITIES:
             self.fields[name].set_value(getattr(own, name) / scale)
         for name, caption in self._captions.items():

@@ -17,6 +17,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.ui.widgets.typed_line import abandon_in, show_number
 from unterbau.units import in_units, length_text
 
 
@@ -30,6 +31,7 @@ class PartForm(QWidget):
         super().__init__(parent)
         self._view = view
         self._part: Part | None = None
+        self._key = ""
         self._fields: tuple[Field, ...] = ()
         self.controls: dict[str, ChoiceBox | QuantityField | QSpinBox] = {}
         self.messages: dict[str, QLabel] = {}
@@ -42,9 +44,12 @@ class PartForm(QWidget):
     def show_part(self, kind: Kind, key: str, part: Part) -> None:
         """Show the part at a link of a machine of some kind."""
         fields = fields_of(kind, key, part)
-        if fields != self._fields:
+        if fields != self._fields or key != self._key:
             self._part = None  # what is typed and not yet taken was typed for another part
-            self._build(fields)
+            if fields != self._fields:
+                self._build(fields)
+            abandon_in(self)
+        self._key = key
         self._part, self._fields = part, fields
         for field in fields:
             self._show(field, value_of(part, field))
@@ -93,6 +98,7 @@ class PartForm(QWidget):
             spin.setAccessibleName(field.caption)
             spin.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
             spin.setToolTip("arrow keys up and down, or type")
+            spin.setKeyboardTracking(False)  # a number is taken whole, not digit by digit
             spin.valueChanged.connect(partial(self._on_value, field))
             return spin
         if field.control == "section":
@@ -112,7 +118,7 @@ class PartForm(QWidget):
         if isinstance(control, QuantityField) and isinstance(value, float | int):
             control.set_value(value / field.scale)
         elif isinstance(control, QSpinBox) and isinstance(value, int):
-            control.setValue(value)
+            show_number(control, value)
         elif isinstance(control, ChoiceBox):
             control.show_value(value, section(value).label if isinstance(value, CustomSection) else "")
         control.blockSignals(False)
@@ -135,6 +141,10 @@ class PartForm(QWidget):
         return f"{number:{'g' if unit == metric else '.4g'}} {unit}".strip()
 
     def _on_value(self, field: Field, value: int) -> None:
+        control = self.controls[field.attribute]
+        line = control.lineEdit() if isinstance(control, QSpinBox) else None
+        if line is not None:
+            line.setModified(False)
         self._emit(field, value)
 
     def _on_chosen(self, field: Field, index: int) -> None:

@@ -17,7 +17,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.ui.widgets.typed_line import TypedLine
+from unterbau.ui.widgets.typed_line import TypedLine, abandon_in
 from unterbau.units import Kind
 
 RESIN, CEMENT, FORM = "epoxy granite", ("concrete", "mortar"), "form"
@@ -76,12 +76,14 @@ class PlanForm(QWidget):
         self.open.editingFinished.connect(self._on_open)
         self.as_base.clicked.connect(self._on_as_base)
         for line in (self.start, self.grains, self.open):
-            line.given_up.connect(self._show_lines)
+            line.given_up.connect(partial(self._on_given_up, line))
         for name, field in self.fields.items():
             field.committed.connect(partial(self._on_field, name))
 
     def show_plan(self, plan: PourPlan, base: Mould | None = None) -> None:
         """Show a plan; `base` is the mould of the machine's own base, if it stands on one."""
+        if self._plan is not None and plan.part != self._plan.part:
+            abandon_in(self)
         self._plan, self._base = plan, base
         self.as_base.setVisible(plan.part == MOULD and base is not None)
         self.as_base.setEnabled(base != plan.mould)
@@ -98,7 +100,8 @@ class PlanForm(QWidget):
         self._cells["open"].setVisible(plan.part == MOULD)
         self._place_cells()
         self._show_lines()
-        self.say("")
+        if not any(line.pending for line in self.findChildren(TypedLine)):
+            self.say("")
 
     def say(self, problem: str) -> None:
         """Say what cannot be."""
@@ -117,17 +120,23 @@ class PlanForm(QWidget):
 
     def _show_lines(self) -> None:
         if self._plan is not None:
-            self.start.setText(self._plan.start)
-            self.grains.setText(grains_text(self._plan.grains))
-            self.open.setText(open_text(self._plan.mould, self._view.units))
-            self.open.setCursorPosition(0)
+            self.start.show_text(self._plan.start)
+            self.grains.show_text(grains_text(self._plan.grains))
+            self.open.show_text(open_text(self._plan.mould, self._view.units))
 
-    def _tell(self, plan: PourPlan, words: str) -> None:
+    def _on_given_up(self, line: TypedLine) -> None:
+        line.accept_text()
+        self._show_lines()
+        self.say("")
+
+    def _tell(self, plan: PourPlan, words: str, line: TypedLine | None = None) -> None:
         try:
             check_pour(plan)
         except InputError as error:
             self.say(error.problem)
             return
+        if line is not None:
+            line.accept_text()
         if plan != self._plan:
             self.planned.emit(plan, words)
 
@@ -153,13 +162,15 @@ class PlanForm(QWidget):
 
     def _on_start(self) -> None:
         if self._plan is not None and self.start.text() != self._plan.start:
-            self._tell(replace(self._plan, start=self.start.text().strip().replace(" ", "T")), "start of the pour")
+            self._tell(
+                replace(self._plan, start=self.start.text().strip().replace(" ", "T")), "start of the pour", self.start
+            )
 
     def _on_grains(self) -> None:
         if self._plan is None or self.grains.text() == grains_text(self._plan.grains):
             return
         try:
-            self._tell(replace(self._plan, grains=read_grains(self.grains.text())), "grains at hand")
+            self._tell(replace(self._plan, grains=read_grains(self.grains.text())), "grains at hand", self.grains)
         except InputError as error:
             self.say(error.problem)
 
@@ -169,7 +180,7 @@ class PlanForm(QWidget):
             return
         try:
             mould = read_open(self.open.text(), self._plan.mould, units)
-            self._tell(replace(self._plan, mould=mould), "what stays open")
+            self._tell(replace(self._plan, mould=mould), "what stays open", self.open)
         except InputError as error:
             self.say(error.problem)
 

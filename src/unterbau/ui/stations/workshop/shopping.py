@@ -135,13 +135,13 @@ class Shopping(QObject):
             offers = with_offers(shop.offers, row.item, read_line_offers(text, row.item))
             self._set_shop(replace(shop, offers=offers), f"{row.words}: offers")
         except InputError as error:
-            self.page.say(error.problem)
+            self.page.say(error.problem, self.page.offers)
 
     def _on_postage(self, text: str) -> None:
         try:
             self._set_shop(replace(self._document.project.shop, postage=read_postage(text)), "postage of shops")
         except InputError as error:
-            self.page.say(error.problem)
+            self.page.say(error.problem, self.page.postage)
 
     def _on_wish(self, wish: str) -> None:
         known: dict[str, Wish] = {one: one for one in WISHES}
@@ -154,16 +154,18 @@ class Shopping(QObject):
             bought = with_state(self._document.project.shop.bought, name, row, row.state, None, dates)
             self._set(bought, f"{row.words}: due")
         except InputError as error:
-            self.show_list()
-            self.page.say(error.problem)
+            self.page.say(error.problem, self.page.due_of(row.item))
 
     def _set_shop(self, shop: ShopState, text: str) -> None:
         self._document.apply(edits.set_shop(self._document.project, shop), text)
 
     def _on_paid(self, row: Row, value: float) -> None:
         name = self._selection.candidate
-        bought = with_state(self._document.project.shop.bought, name, row, row.state, value)
-        self._set(bought, f"{row.words}: paid")
+        try:
+            bought = with_state(self._document.project.shop.bought, name, row, row.state, value)
+            self._set(bought, f"{row.words}: paid")
+        except InputError as error:
+            self.page.refuse_paid(row.item, error.problem)
 
     def _on_settled(self, row: Row) -> None:
         bought, name = self._document.project.shop.bought, self._selection.candidate

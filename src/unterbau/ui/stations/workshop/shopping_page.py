@@ -107,15 +107,16 @@ class ShoppingPage(QWidget):
         self.wish = ChoiceBox("Which basket is wanted", tuple((one, f"{one} basket") for one in WISHES), self)
         self.problem = label("", "error", 0.88)
         self._told: tuple[tuple[Offer, ...], str] = ((), "")
+        self._filled: list[str] = []
         self._build()
         self.settle.clicked.connect(self._on_settle)
         self.save.clicked.connect(self.save_wanted)
         self.read.clicked.connect(self.read_wanted)
         self.table.currentCellChanged.connect(self._on_line)
         self.offers.editingFinished.connect(self._on_offers)
-        self.offers.given_up.connect(self._on_line)
+        self.offers.given_up.connect(self._on_offers_given_up)
         self.postage.editingFinished.connect(self._on_postage)
-        self.postage.given_up.connect(self._show_postage)
+        self.postage.given_up.connect(self._on_postage_given_up)
         self.wish.activated.connect(self._on_wish)
 
     def show_offers(self, offers: tuple[Offer, ...], postage: tuple[Postage, ...], wish: str, words: str) -> None:
@@ -125,11 +126,22 @@ class ShoppingPage(QWidget):
         self.chosen.setText(words)
         self.chosen.setVisible(bool(words))
         self.say("")
-        self._show_postage()
-        self._on_line()
+        self.postage.show_text(self._told[1])
+        self._show_line()
 
-    def say(self, problem: str) -> None:
-        """Say what was typed wrong."""
+    def due_of(self, item: str) -> TypedLine | None:
+        """Return the line with the date that an item is due."""
+        return self.due[self._filled.index(item)] if item in self._filled else None
+
+    def refuse_paid(self, item: str, problem: str) -> None:
+        """Say why what was typed as paid cannot be."""
+        if item in self._filled:
+            self.paid[self._filled.index(item)].refuse(problem)
+
+    def say(self, problem: str, line: TypedLine | None = None) -> None:
+        """Say what was typed wrong; what stands in the line at fault stays there."""
+        if line is not None:
+            line.setModified(True)
         self.problem.setText(problem)
         self.problem.setVisible(bool(problem))
 
@@ -150,7 +162,9 @@ class ShoppingPage(QWidget):
         anew = [row.item for row in basket.rows] != [row.item for row in self.basket.rows] or not self.boxes
         self.basket = basket
         if anew:
+            typed = self._typed()
             self._fill()
+            self._give_back(typed)
         self._show_groups(book)
         for number, row in enumerate(basket.rows):
             self._show(number, row, labels.get(row.part, row.part.replace("_", " ")), book)
@@ -214,6 +228,7 @@ class ShoppingPage(QWidget):
             due.setAccessibleName(f"date that line {number + 1} is due")
             due.setFont(font(0.9))
             due.editingFinished.connect(partial(self._on_due, number))
+            due.given_up.connect(partial(self._on_due_given_up, number))
             self.due.append(due)
             self.table.setCellWidget(number, DUE, due)
 
@@ -230,7 +245,7 @@ class ShoppingPage(QWidget):
         self.boxes[number].show_value(row.state)
         self.paid[number].set_value(row.paid)
         self.paid[number].setEnabled(row.state != "needed")
-        self.due[number].setText(row.due)
+        self.due[number].show_text(row.due)
         self.due[number].setEnabled(row.state == "ordered")
         self.due[number].setPlaceholderText("2026-03-01" if row.state == "ordered" else "")
 
@@ -244,24 +259,58 @@ class ShoppingPage(QWidget):
         return self.basket.rows[chosen] if 0 <= chosen < len(self.basket.rows) else None
 
     def _on_line(self, *_: object) -> None:
+        self.offers.abandon("")  # what was typed was of another line
+        self._show_line()
+
+    def _show_line(self) -> None:
         row = self._line()
         self.offers.setEnabled(row is not None)
         mine = tuple(one for one in self._told[0] if row is not None and one.item == row.item)
-        self.offers.setText(line_offers_text(mine))
+        self.offers.show_text(line_offers_text(mine))
         self.offers.setPlaceholderText(f"offers for: {row.words}" if row is not None else "choose a line first")
 
-    def _show_postage(self) -> None:
-        self.postage.setText(self._told[1])
+    def _on_offers_given_up(self) -> None:
+        self.offers.accept_text()
+        self._show_line()
+        self.say("")
+
+    def _on_postage_given_up(self) -> None:
+        self.postage.abandon(self._told[1])
+        self.say("")
+
+    def _typed(self) -> dict[tuple[str, str], tuple[str, int, bool]]:
+        """Return what is typed and pending in the table, by item and column, with its cursor and focus."""
+        found = {}
+        for row, paid, due in zip(self._filled, self.paid, self.due, strict=False):
+            for column, line in (("paid", paid.edit), ("due", due)):
+                if line.pending:
+                    found[row, column] = (line.text(), line.cursorPosition(), line.hasFocus())
+        return found
+
+    def _give_back(self, typed: dict[tuple[str, str], tuple[str, int, bool]]) -> None:
+        """Put what was typed into the rows of the same items."""
+        self._filled = [row.item for row in self.basket.rows]
+        for (item, column), (text, place, focused) in typed.items():
+            if item in self._filled:
+                number = self._filled.index(item)
+                line = self.paid[number].edit if column == "paid" else self.due[number]
+                line.setText(text)
+                line.setModified(True)
+                line.setCursorPosition(place)
+                if focused:
+                    line.setFocus()
 
     def _on_offers(self) -> None:
         row = self._line()
         if row is not None:
             mine = tuple(one for one in self._told[0] if one.item == row.item)
             if self.offers.text() != line_offers_text(mine):
+                self.offers.accept_text()
                 self.offers_told.emit(row, self.offers.text())
 
     def _on_postage(self) -> None:
         if self.postage.text() != self._told[1]:
+            self.postage.accept_text()
             self.postage_told.emit(self.postage.text())
 
     def _on_wish(self, index: int) -> None:
@@ -270,7 +319,11 @@ class ShoppingPage(QWidget):
     def _on_due(self, number: int) -> None:
         row = self.basket.rows[number]
         if self.due[number].text() != row.due:
+            self.due[number].accept_text()
             self.due_told.emit(row, self.due[number].text().strip())
+
+    def _on_due_given_up(self, number: int) -> None:
+        self.due[number].abandon(self.basket.rows[number].due)
 
     def _on_settle(self) -> None:
         chosen = self.table.currentRow()

@@ -9,7 +9,7 @@ from unterbau.materials.material import material
 from unterbau.ui.theme import em, font
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.labels import label
-from unterbau.ui.widgets.typed_line import TypedLine
+from unterbau.ui.widgets.typed_line import TypedLine, abandon_in
 
 
 class StockPlan(QWidget):
@@ -57,23 +57,28 @@ class StockPlan(QWidget):
 
     def show_line(self, text: str, usual: str, name: str) -> None:
         """Show what it is cut from, as one types it; `usual` where nothing was told."""
+        if name != self.line.accessibleName():
+            abandon_in(self)
         self._shown = text
-        self.line.setText(text)
         self.line.setPlaceholderText(f"{usual}, as is usual")
         self.line.setAccessibleName(name)
-        self.message.hide()
+        if self.line.show_text(text):
+            self.message.hide()
 
     def _on_typed(self) -> None:
         if self.line.text() == self._shown:
+            self.line.accept_text()
             return
         try:
+            self.line.accept_text()
             self.take(self.line.text())
         except InputError as error:
+            self.line.setModified(True)
             self.message.setText(error.problem)
             self.message.show()
 
     def _on_given_up(self) -> None:
-        self.line.setText(self._shown)
+        self.line.abandon(self._shown)
         self.message.hide()
 
     def _build(self) -> None:
