@@ -60,7 +60,9 @@ def test_beam_mass_moves_as_a_rigid_bar(seed: int) -> None:
 
 
 def test_rigid_bodies_follow_the_parallel_axis_theorem() -> None:
-    masses = Masses(np.array([0]), np.array([2.0]), np.array([[0.1, 0.2, 0.3]]), np.array([[0.0, 0.0, 0.5]]))
+    masses = Masses(
+        np.array([0]), np.array([2.0]), np.array([[0.1, 0.2, 0.3]]), np.array([[0.0, 0.0, 0.5]]), np.zeros(1)
+    )
     M = rigid_body.mass_matrices(masses)[0]
     assert np.diag(M) == pytest.approx([2, 2, 2, 0.1 + 0.5, 0.2 + 0.5, 0.3])
     assert M[0, 4] == pytest.approx(2.0 * 0.5)

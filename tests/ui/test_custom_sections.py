@@ -73,7 +73,7 @@ def test_each_of_them_answers(helper: Helper, what: str) -> None:
     assert not [trial for trial in trials if trial.problem]
     assert len(trials) > 3
     assert helper.compute(advised, (machine, 1, Place(), book), progress=Silent())
-    helper.compute(counted, machine, progress=Silent())
+    helper.compute(counted, (machine,), progress=Silent())
 
 
 def test_the_window_shows_ranges_of_all_of_them(window: MainWindow, qtbot: QtBot) -> None:

@@ -241,7 +241,7 @@ def test_profiles_are_built_up_on_the_bench(window: MainWindow, qtbot: QtBot) ->
     machine = machine_of(window)
     qtbot.waitUntil(lambda: not bench.own.solving.busy, timeout=60_000)
     machine = machine_of(window)
-    assert machine.gantry_beam.section.startswith("side2-of-tslot")
+    assert machine.gantry_beam.section_name.startswith("side2-of-tslot")
     assert "seam" in bench.form.controls
     pick(bench.form.controls["seam"], "bonded")
     machine = machine_of(window)

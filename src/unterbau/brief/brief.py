@@ -67,6 +67,11 @@ class Brief:
     """What was wrong with the last one."""
 
 
+def carried_mass(brief: Brief) -> float:
+    """Return the mass that the head carries, kg: none where a spindle cuts."""
+    return 0.0 if brief.process == "cutting" else brief.payload
+
+
 def check_brief(brief: Brief) -> None:
     """Check that a brief can be worked with.
 

@@ -163,6 +163,13 @@ def _light(brief: Brief, units: Units) -> Targets:
     )  # fmt: skip
 
 
+def process_force(brief: Brief) -> Band:
+    """Return the force of the process at the tool without the inertia of what the head carries, N."""
+    if brief.process == "cutting":
+        return targets(brief).force
+    return DRAG.get(brief.process, Band(0.0, 0.0, 0.0))
+
+
 def met(target: float, reached: Band, units: Units = "mm") -> tuple[bool, str]:
     """Return whether a target is likely met, and in words how surely."""
     if reached.low >= target:

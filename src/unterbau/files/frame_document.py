@@ -140,6 +140,8 @@ class Mass:
     m: float
     inertia: Vector = ZERO
     offset: Vector = ZERO
+    hung: float = 0.0
+    """Force of a rope over a pulley divided by gravity, kg; it acts with the weight and has no inertia."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -59,6 +59,7 @@ def to_arrays(document: doc.FrameDocument) -> tuple[Frame, Loads]:
             np.array([m.m for m in document.masses], dtype=float),
             _rows([m.inertia for m in document.masses], 3),
             _rows([m.offset for m in document.masses], 3),
+            np.array([m.hung for m in document.masses], dtype=float),
         ),
         fixed=fixed,
         groups=tuple(groups),
@@ -224,7 +225,7 @@ def to_document(frame: Frame, loads: Loads, case_names: tuple[str, ...], modes: 
         springs=tuple(_spring_row(whole, springs, s) for s in range(len(springs))),
         masses=tuple(
             doc.Mass(f"w{m + 1}", names[node], float(whole.masses.m[m]), _vector(whole.masses.inertia[m]),
-                     _vector(whole.masses.offset[m]))
+                     _vector(whole.masses.offset[m]), float(whole.masses.hung[m]))
             for m, node in enumerate(whole.masses.node)
         ),
         cases=tuple(_case_row(loads, c, name, names) for c, name in enumerate(case_names)),

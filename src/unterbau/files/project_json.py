@@ -25,6 +25,7 @@ from unterbau.files.strict_json import read_strictly
 from unterbau.machine.machine import KINDS, Machine, parts, with_part
 from unterbau.project.checks import check_project
 from unterbau.project.custom_sections import custom_sections
+from unterbau.project.edits import with_payload
 from unterbau.project.project import Candidate, Project, Units
 from unterbau.sections.built_up import OF
 from unterbau.sections.solved import CustomSection, SolvedSection, check_solved
@@ -115,6 +116,7 @@ def _parsed(text: str, data: dict[str, Any]) -> Project:
         stored.own_cut,
         stored.shop,
     )
+    project = with_payload(project)
     check_project(project)
     return project
 

@@ -110,6 +110,9 @@ class Masses:
     """About the body's own centre, global axes, kg·m², shape (n, 3)."""
     offset: FloatArray
     """From the node to the body's centre, m, shape (n, 3)."""
+    hung: FloatArray
+    """Force of a rope over a pulley divided by gravity, kg: it acts with the weight and has no inertia; negative where
+    the rope holds the node up. Shape (n,)."""
 
     def __len__(self) -> int:
         return len(self.node)

@@ -19,6 +19,6 @@ def mass_matrices(masses: Masses) -> FloatArray:
 
 
 def gravity_loads(masses: Masses, gravity: FloatArray) -> FloatArray:
-    """Return force and moment at the nodes by the bodies' weight, shape (n, 6)."""
-    weight = masses.m[:, None] * gravity
+    """Return force and moment at the nodes by the bodies' weight and by ropes, shape (n, 6)."""
+    weight = (masses.m + masses.hung)[:, None] * gravity
     return np.concatenate([weight, np.cross(masses.offset, weight)], axis=1)

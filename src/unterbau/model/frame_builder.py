@@ -118,9 +118,9 @@ class FrameBuilder:
         """Add a plate that belongs to a group."""
         self.plates.append(replace(plate, group=self.group(group)))
 
-    def mass(self, node: int, m: float, offset: Vector = ZERO, inertia: Vector = ZERO) -> None:
-        """Add a rigid body at a node."""
-        self.masses.append((node, m, inertia, offset))
+    def mass(self, node: int, m: float, offset: Vector = ZERO, inertia: Vector = ZERO, hung: float = 0.0) -> None:
+        """Add a rigid body at a node; `hung` is a rope's force on it over gravity, kg."""
+        self.masses.append((node, m, inertia, offset, hung))
 
     def spread(self, nodes: tuple[int, ...], m: float) -> None:
         """Spread a mass along a member's nodes, to each by the length that goes with it."""
@@ -136,7 +136,7 @@ class FrameBuilder:
             self._beams(level),
             Springs(*_columns(self._leveled(self.springs, 4, 6, level), 8, (0, 1, 6, 7), (2, 3), six=4)),
             Seats(*_columns(self._leveled(self.seats, 5, 7, level), 8, (0, 1, 7), (3, 4), six=5)),
-            Masses(*_columns(self.masses, 4, (0,), (2, 3))),
+            Masses(*_columns(self.masses, 5, (0,), (2, 3))),
             np.zeros((len(self.places), 6), dtype=bool),
             tuple(self.groups),
             tuple(self.names),

@@ -6,6 +6,7 @@ from unterbau.band import Level
 from unterbau.model.bars import lay_bar, lay_rod
 from unterbau.model.built import Built
 from unterbau.model.guides import blocks, drive, rail
+from unterbau.model.hanging import counterweight, payload
 from unterbau.model.joins import base_plate, end_join, foot, gusset, join, rib, springs, weight
 from unterbau.model.modelled import Model
 from unterbau.model.sheets import lay_sheet
@@ -101,5 +102,20 @@ def _plate(one: PlatePiece, model: Model) -> None:
 
 _put.register(lay_bar)
 _put.register(lay_rod)
-for _one in (join, end_join, base_plate, rib, gusset, foot, springs, weight, rail, blocks, drive, spindle):
+for _one in (
+    join,
+    end_join,
+    base_plate,
+    rib,
+    gusset,
+    foot,
+    springs,
+    weight,
+    payload,
+    counterweight,
+    rail,
+    blocks,
+    drive,
+    spindle,
+):
     _put.register(_one)

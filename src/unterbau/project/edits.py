@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import Any
 
-from unterbau.brief.brief import Brief, check_brief
+from unterbau.brief.brief import Brief, carried_mass, check_brief
 from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
@@ -29,7 +29,7 @@ def set_machine(project: Project, name: str, machine: Machine) -> Project:
     if _touches(before):  # one that was opened with a gap may be mended step by step
         check_touching(machine)
     changed = tuple(replace(c, machine=machine) if c.name == name else c for c in project.candidates)
-    return replace(project, candidates=told_apart(changed))
+    return with_payload(replace(project, candidates=told_apart(changed)))
 
 
 def _touches(machine: Machine) -> bool:
@@ -117,6 +117,15 @@ def set_prices(project: Project, prices: PriceBook) -> Project:
     return replace(project, prices=prices)
 
 
+def with_payload(project: Project) -> Project:
+    """Return the project with the payload of its brief at the head of every candidate's machine."""
+    mass = carried_mass(project.brief)
+    if all(one.machine.payload == mass for one in project.candidates):
+        return project
+    changed = tuple(replace(one, machine=replace(one.machine, payload=mass)) for one in project.candidates)
+    return replace(project, candidates=changed)
+
+
 def set_brief(project: Project, brief: Brief) -> Project:
     """Return the project with another brief.
 
@@ -124,7 +133,7 @@ def set_brief(project: Project, brief: Brief) -> Project:
         InputError: The brief cannot be worked with.
     """
     check_brief(brief)
-    return replace(project, brief=brief)
+    return with_payload(replace(project, brief=brief))
 
 
 def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
@@ -139,7 +148,8 @@ def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
     number, free = 2, name
     while free in taken:
         free, number = f"{name} {number}", number + 1
-    return replace(project, candidates=told_apart((*project.candidates, Candidate(free, machine)))), free
+    found = replace(project, candidates=told_apart((*project.candidates, Candidate(free, machine))))
+    return with_payload(found), free
 
 
 def set_cut(project: Project, name: str) -> Project:

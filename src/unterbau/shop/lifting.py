@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from unterbau.solids.solids import Solid, solids_of
+from unterbau.structure.join import Counterweight
 from unterbau.structure.lines import carried, step_mass
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import Vector
@@ -70,14 +71,17 @@ def loads_of(structure: Structure) -> tuple[Load, ...]:
     heaviest = _alike(sorted(single, key=lambda one: -one.mass))[:HEAVIEST]
     groups: dict[str, list[tuple[float, tuple[Solid, ...]]]] = {}
     for step, mass, bodies in weighed:
-        if mass <= 0.0 and not bodies:
+        if (mass <= 0.0 and not bodies) or isinstance(step, Counterweight):  # it is hung by itself, last
             continue
         for axes in sorted({on.axes for _, on in carried(structure, step)} | {one.carrier.axes for one in bodies}):
             share = sum(line.mass for line, on in carried(structure, step) if on.axes == axes)
             groups.setdefault(axes, []).append((share, tuple(one for one in bodies if one.carrier.axes == axes)))
     together = [_load(moving(axes), rows) for axes, rows in sorted(groups.items(), key=lambda pair: -len(pair[0]))]
-    whole = _load(WHOLE, [row for rows in groups.values() for row in rows])
-    return (*heaviest, *together, whole)
+    apart = [
+        _load("counterweight", [(mass, bodies)]) for step, mass, bodies in weighed if isinstance(step, Counterweight)
+    ]
+    whole = _load(WHOLE, [(mass, bodies) for _, mass, bodies in weighed if mass > 0.0 or bodies])
+    return (*heaviest, *together, *apart, whole)
 
 
 def moving(axes: str) -> str:

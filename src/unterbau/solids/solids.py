@@ -11,7 +11,7 @@ from unterbau.structure.bodies import Ring, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
 from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import Cut, Sawn, sawn
-from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
+from unterbau.structure.join import BasePlateJoin, Counterweight, GussetJoin, RibJoin
 from unterbau.structure.motion import RAIL_HEIGHT, Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Point, Rod
@@ -237,6 +237,14 @@ def _chain(one: ChainRun, _structure: Structure) -> Found:
     """Yield the box that a drag chain fills over its travel."""
     start, end, size = one.filled()
     yield Solid(one.name, one.key, "chain", extruded(box_ring(*size), start, end, one.rise), one.carrier, False)
+
+
+@_solid.register
+def _counterweight(one: Counterweight, _structure: Structure) -> Found:
+    x, y, z = one.middle
+    wide, deep, tall = one.size
+    body = extruded(box_ring(wide, deep), (x, y, z - tall / 2), (x, y, z + tall / 2), Y)
+    yield Solid("counterweight", one.key, "weight", body, one.carrier, False)
 
 
 @_solid.register

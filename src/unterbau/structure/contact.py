@@ -20,6 +20,10 @@ TOUCHING = 0.5e-3
 PROJECTIONS = 200
 """Projections from one body onto the other and back, at most, until their distance stands still."""
 STILL = 1e-7
+SQUARE = 1.0 - 1e-6
+"""Cosine of an angle that counts as none."""
+ASKEW = 0.03
+"""Share of its width by which the mitred end of a brace reaches further than its square end would."""
 ENDS = tuple(Place(*place) for place in product((0.0, 1.0), repeat=3))
 
 
@@ -106,7 +110,17 @@ def _of_joints(structure: Structure) -> Iterator[Gap]:
             bar, host = pieces[step.bar], pieces[step.host]
             if isinstance(bar, Bar):
                 end = bar.end if step.last else bar.start
-                yield Gap(step.key, f"the end of {step.bar}", step.host, _end_from(bar, end, host))
+                apart = _end_from(bar, end, host) - _cut_askew(bar, host)
+                yield Gap(step.key, f"the end of {step.bar}", step.host, max(0.0, apart))
+
+
+def _cut_askew(bar: Bar, host: Piece) -> float:
+    """Return how much nearer the cut end of a bar comes than its square end where it runs askew to its host, m."""
+    if not isinstance(host, Bar | PlatePiece):
+        return 0.0
+    axes = (host.along, host.up, cross(host.up, host.along))
+    square = max(abs(dot(bar.along, axis)) for axis in axes) > SQUARE
+    return 0.0 if square else ASKEW * max(bar.height, bar.width)
 
 
 def _end_from(bar: Bar, end: Vector, host: Piece) -> float:

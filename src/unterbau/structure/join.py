@@ -5,12 +5,16 @@ from typing import Literal
 
 from unterbau.band import AtLevels
 from unterbau.catalogue.joints import Face
+from unterbau.catalogue.ropes import Rope
 from unterbau.structure.carrier import STILL, Carrier
 from unterbau.structure.keys import Key
 from unterbau.structure.parts import Joint
 from unterbau.structure.piece import PlatePiece
 from unterbau.structure.spot import Spot
 from unterbau.structure.vectors import Vector, X, Z, plus
+
+WATER = 1000.0
+"""kg/m³."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,6 +143,41 @@ class Weight:
     mass: float
     offset: Vector = (0.0, 0.0, 0.0)
     carrier: Carrier = STILL
+
+
+@dataclass(frozen=True, slots=True)
+class Payload:
+    """What the head carries: a body at a place, no part of the machine and not bought."""
+
+    at: Spot
+    mass: float
+    """kg."""
+    carrier: Carrier = STILL
+
+    @property
+    def side(self) -> float:
+        """Side of the cube that it is taken as, hung below its place, m; as dense as water."""
+        return float((self.mass / WATER) ** (1 / 3))
+
+
+@dataclass(frozen=True, slots=True)
+class Counterweight:
+    """A weight on a rope over a pulley, which holds up what an axis moves along the plumb line."""
+
+    key: Key
+    """The drive that it relieves."""
+    mass: float
+    """kg."""
+    pulley: Spot
+    hook: Spot
+    """Where the rope holds the moved part."""
+    rope: Rope
+    size: Vector
+    """Of its body along X, Y, Z, m."""
+    middle: Vector
+    """Of its body, as laid out."""
+    carrier: Carrier = STILL
+    """Of the body: it goes against the axis."""
 
 
 @dataclass(frozen=True, slots=True)

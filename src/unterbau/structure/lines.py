@@ -14,7 +14,7 @@ from unterbau.structure.blocks import shelf_of
 from unterbau.structure.carrier import AXES, STILL, Carrier
 from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import sawn
-from unterbau.structure.join import BasePlateJoin, EndJoin, Foot, GussetJoin, Join, RibJoin
+from unterbau.structure.join import BasePlateJoin, Counterweight, EndJoin, Foot, GussetJoin, Join, Payload, RibJoin
 from unterbau.structure.line import Line
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Joint
@@ -50,12 +50,26 @@ def moving_masses(structure: Structure) -> dict[str, float]:
     for line, carrier in _all(structure):
         for axis in carrier.axes:
             found[axis] += line.mass
+    for load in payloads(structure):
+        for axis in load.carrier.axes:
+            found[axis] += load.mass
     return found
+
+
+def payloads(structure: Structure) -> tuple[Payload, ...]:
+    """Return what the head carries."""
+    return tuple(step for step in structure.flat if isinstance(step, Payload))
+
+
+def counterweight_of(structure: Structure, key: str) -> Counterweight | None:
+    """Return the counterweight that relieves a drive, if there is one."""
+    return next((step for step in structure.flat if isinstance(step, Counterweight) and step.key == key), None)
 
 
 def carried_by_feet(structure: Structure) -> float:
     """Return the mass of all that stands on the feet, kg."""
-    return sum(line.mass for line, _ in _by_steps(structure))
+    carried_loads = sum(load.mass for load in payloads(structure))
+    return sum(line.mass for line, _ in _by_steps(structure)) + carried_loads
 
 
 def keys_of(structure: Structure) -> frozenset[str]:
@@ -241,6 +255,12 @@ def _spindle(one: SpindleUnit, _structure: Structure) -> Found:
 def _chain(one: ChainRun, _structure: Structure) -> Found:
     wide, tall = one.part.width * 1e3, one.part.height * 1e3
     yield Line(one.key, f"drag chain {wide:g}×{tall:g}, filled", 1, one.length, one.mass, ("drag-chain",))
+
+
+@_lines.register
+def _counterweight(one: Counterweight, _structure: Structure) -> Found:
+    text = f"counterweight with pulleys and wire rope ⌀{one.rope.diameter * 1e3:g} mm"
+    yield Line(one.key, text, 1, 0.0, one.mass, ("counterweight", "bar:iron"))
 
 
 @_lines.register

@@ -11,7 +11,7 @@ from unterbau.structure.bodies import Body, Prism, Sheet, box_ring, round_ring
 from unterbau.structure.carrier import Carrier
 from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.ends import sawn
-from unterbau.structure.join import BasePlateJoin, Collar, EndJoin, GussetJoin, RibJoin
+from unterbau.structure.join import BasePlateJoin, Collar, Counterweight, EndJoin, GussetJoin, Payload, RibJoin
 from unterbau.structure.motion import RAIL_HEIGHT, Blocks, DriveTrain, Rail, SpindleUnit, Ware
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import Bar, PlatePiece, Rod
@@ -192,6 +192,21 @@ def _spindle(one: SpindleUnit, structure: Structure) -> Found:
     if nose - NOSE - one.tip_z > 1e-4:
         thin = (round_ring(max(c.diameter, 0.003), 10),)
         yield Prism("cutter", "cutter", (x, y, one.tip_z), (x, y, nose - NOSE), Y, thin)
+
+
+@_look.register
+def _payload(one: Payload, _structure: Structure) -> Found:
+    half = one.side / 2
+    x, y, z = one.at.place
+    yield Prism("spindle", one.at.piece, (x, y, z - 2 * half), (x, y, z), Y, (box_ring(2 * half, 2 * half),))
+
+
+@_look.register
+def _counterweight(one: Counterweight, _structure: Structure) -> Found:
+    x, y, z = one.middle
+    wide, deep, tall = one.size
+    ends = (x, y, z - tall / 2), (x, y, z + tall / 2)
+    yield Prism(one.key, one.pulley.piece, *ends, Y, (box_ring(wide, deep),))
 
 
 @_look.register

@@ -12,10 +12,12 @@ from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.join import (
     BasePlateJoin,
     Collar,
+    Counterweight,
     EndJoin,
     Foot,
     GussetJoin,
     Join,
+    Payload,
     RibJoin,
     Springs,
     Weight,
@@ -58,7 +60,7 @@ class Turned:
 
 Single = (
     Bar | Rod | PlatePiece | Point | Join | EndJoin | BasePlateJoin | RibJoin | GussetJoin | Foot | Springs
-    | Weight | Collar | Rail | Blocks | DriveTrain | SpindleUnit | Ware | ChainRun
+    | Weight | Payload | Counterweight | Collar | Rail | Blocks | DriveTrain | SpindleUnit | Ware | ChainRun
 )  # fmt: skip
 Step = Single | Turned
 """What a machine is put together by, in order."""

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from math import ceil
 from typing import Any
 
-from unterbau.brief.brief import Brief
+from unterbau.brief.brief import Brief, carried_mass
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError
 from unterbau.machine.kind import Kind, SizeField
@@ -50,7 +50,7 @@ def fitted(kind: Kind, brief: Brief, book: PriceBook, units: Units = "mm") -> St
         book: Prices, for the conflicts.
         units: For reading.
     """
-    as_it_comes: Machine = kind.model()
+    as_it_comes: Machine = kind.model(payload=carried_mass(brief))
     machine = as_it_comes
     for size in kind.sizes:
         wanted = _wanted(machine, size, brief)

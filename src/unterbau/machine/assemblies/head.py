@@ -9,6 +9,7 @@ from unterbau.machine.assemblies.motion import carriage, drive, motor_width, rai
 from unterbau.machine.assemblies.needs import HeadParts, SlideParts, SpindleParts
 from unterbau.machine.assemblies.pieces import lay_plate, rib
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
+from unterbau.structure.join import Payload
 from unterbau.structure.layout import Layout
 from unterbau.structure.looks import CLAMP
 from unterbau.structure.motion import SpindleUnit
@@ -224,4 +225,6 @@ def spindle(lay: Layout[SpindleParts], plate: PlatePiece, clamp_z: float, nose_z
             m.spindle, m.cutter, m.spindle_mount, m.collet, plate.name, 0.0, 0.0, clamp_z, nose_z, tip_z, lay.carrier
         )
     )
+    if m.payload:
+        lay.add(Payload(Spot("spindle nose", (0.0, 0.0, nose_z)), m.payload, lay.carrier))
     lay.nose, lay.tip = Spot("spindle nose", (0.0, 0.0, nose_z)), Spot("tool tip", (0.0, 0.0, tip_z))

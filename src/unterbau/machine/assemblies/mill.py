@@ -1,20 +1,27 @@
 """A mill's head on upright rails behind the spindle: head plate, arm forward, spindle at its end."""
 
 from unterbau.catalogue.guides import block
+from unterbau.catalogue.ropes import rope_for
 from unterbau.machine.assemblies.head import FORWARD, spindle
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.needs import MillParts
-from unterbau.machine.assemblies.pieces import Lay, beam, fasten, lay_plate, rib
+from unterbau.machine.assemblies.pieces import beam, fasten, lay_plate, rib
 from unterbau.machine.assemblies.table import table_dimension_lines
-from unterbau.structure.join import Weight
+from unterbau.structure.join import Counterweight
 from unterbau.structure.layout import Layout
 from unterbau.structure.lines import moving_masses
 from unterbau.structure.looks import CLAMP
-from unterbau.structure.motion import Ware
 from unterbau.structure.piece import Bar
-from unterbau.structure.spot import NUT
+from unterbau.structure.spot import NUT, Spot
 from unterbau.structure.vectors import Y, Z
 from unterbau.structure.weights import member_size
+
+IRON = 7200.0
+"""Density of a cast-iron counterweight, kg/m³; handbook value of grey iron."""
+BELOW_PULLEY, BEHIND_COLUMN = 0.06, 0.02
+"""From a pulley down to a counterweight at its highest, and from a column back to it, m."""
+THINNEST = 0.05
+"""Of a counterweight, m."""
 
 
 def head_heights(lay: Layout[MillParts]) -> tuple[float, float]:
@@ -105,13 +112,24 @@ def mill_dimension_lines(lay: Layout[MillParts], face_y: float, bottom: float) -
     lay.size("z_stance", "Z blocks", "side", back, (back[0], back[1] + d.z_stance), 1, 2.0, "Z")
 
 
-def counterweight(lay: Lay, column: Bar) -> None:
-    """Hang a weight as heavy as the head over a pulley at a column's top.
-
-    It is moved with the head and rests on the column's top; the drive holds neither any more. The
-    head's own weight stays where the frame has it: the drive's stretch by it is left in, on the safe side.
-    """
+def counterweight(lay: Layout[MillParts], column: Bar) -> None:
+    """Hang a weight as heavy as all that Z moves on a rope over pulleys at a column's top, behind the column."""
+    d = lay.machine.dimensions
     mass = moving_masses(lay.so_far())["Z"]
-    lay.add(Weight(column.last, mass))
-    with lay.moved_by("Z"):
-        lay.add(Ware("z_drive", "counterweight with pulley", mass, ("counterweight", "bar:iron"), carrier=lay.carrier))
+    deep, wide = member_size(column.part)
+    x, y, top = column.end
+    room = top - BELOW_PULLEY - d.travel_z - column.start[2]
+    thick = max(THINNEST, mass / (IRON * wide * room))
+    tall = mass / (IRON * wide * thick)
+    arm_z = head_heights(lay)[0]
+    hook = Spot("head plate", (x, lay_y(lay), arm_z + d.z_stance / 2), NUT)
+    rope = rope_for(mass, top - hook.place[2] + deep + 2 * BELOW_PULLEY)
+    middle = (x, y + deep / 2 + BEHIND_COLUMN + thick / 2, top - BELOW_PULLEY - tall / 2)
+    with lay.moved_by("z"):
+        lay.add(Counterweight("z_drive", mass, column.last, hook, rope, (wide, thick, tall), middle, lay.carrier))
+
+
+def lay_y(lay: Layout[MillParts]) -> float:
+    """Return the middle of the head plate from the spindle's axis backwards, m."""
+    m, d = lay.machine, lay.machine.dimensions
+    return d.throat - block(m.z_guides.block).height - m.head_plate.thickness / 2

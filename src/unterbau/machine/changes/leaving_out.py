@@ -9,6 +9,7 @@ from unterbau.structure.drag_chain import ChainRun
 from unterbau.structure.join import (
     BasePlateJoin,
     Collar,
+    Counterweight,
     EndJoin,
     Foot,
     GussetJoin,
@@ -127,6 +128,11 @@ def _foot(one: Foot) -> tuple[str, ...]:
 @_ends.register
 def _weight(one: Weight) -> tuple[str, ...]:
     return (one.at.piece,)
+
+
+@_ends.register
+def _counterweight(one: Counterweight) -> tuple[str, ...]:
+    return (one.pulley.piece, one.hook.piece)
 
 
 @_ends.register

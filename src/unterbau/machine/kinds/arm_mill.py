@@ -92,6 +92,8 @@ class ArmMill(Hashed):
     x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.02, "aluminium-5083"))
     stand: Stand = field(default_factory=Stand)
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

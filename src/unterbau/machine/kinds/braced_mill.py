@@ -92,6 +92,8 @@ class BracedMill(Hashed):
     x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.025, "steel-s235"))
     stand: Stand = field(default_factory=Stand)
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

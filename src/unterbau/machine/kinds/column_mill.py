@@ -99,6 +99,8 @@ class ColumnMill(Hashed):
     x_motor: Motor = field(default_factory=Motor)
     table: Plate = field(default_factory=lambda: Plate(0.035, "iron-gjl-250"))
     stand: Stand = field(default_factory=Stand)
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

@@ -98,6 +98,8 @@ class Lathe(Hashed):
     tailstock: Plate = field(default_factory=lambda: Plate(0.03, "steel-s235"))
     centre: Joint = field(default_factory=lambda: Joint("clamp"))
     stand: Stand = field(default_factory=Stand)
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

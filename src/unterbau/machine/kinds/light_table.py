@@ -94,6 +94,8 @@ class LightTable(Hashed):
     cutter: Cutter = field(default_factory=lambda: Cutter(0.006, 0.012, "steel-s235"))
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

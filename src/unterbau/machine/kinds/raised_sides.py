@@ -102,6 +102,8 @@ class RaisedSides(Hashed):
     cutter: Cutter = field(default_factory=Cutter)
     collet: Joint = field(default_factory=lambda: Joint("collet"))
     stand: Stand = field(default_factory=Stand)
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

@@ -83,6 +83,8 @@ class WallAxis(Hashed):
     )
     cutter: Cutter = field(default_factory=lambda: Cutter(0.01, 0.03, "aluminium-6082"))
     collet: Joint = field(default_factory=lambda: Joint("collet"))
+    payload: float = 0.0
+    """What the head carries by the brief, kg."""
     changes: Changes = ()
 
 

@@ -9,7 +9,7 @@ from unterbau.shop.making import How
 from unterbau.shop.pieces import ShopPiece
 from unterbau.shop.pour.cure import LOADED
 from unterbau.shop.pour.plan import MOULD, PourPlan
-from unterbau.structure.join import EndJoin, Join
+from unterbau.structure.join import Counterweight, EndJoin, Join
 from unterbau.structure.motion import Blocks, DriveTrain, Rail, SpindleUnit
 from unterbau.structure.piece import Bar
 from unterbau.structure.structure import Structure
@@ -22,6 +22,7 @@ SQUARE = 0.1e-3
 """A frame's diagonals or a square over its length, where the machine asks no less, m; common practice, no source."""
 SQUARED = (("column", "column", "upright over its travel"), ("arm", "arm", "level along its reach"))
 """Members that are set square by shims: link, bench, what is asked."""
+HUNG = "Caution: a broken rope or chain drops the weight and the head. Block both, then guard the way of the weight."
 DRIVE_FIT = 2.5
 """Hours."""
 
@@ -110,7 +111,8 @@ def steps_of(
         before = (fitted[group.axes],)
     rails = _rails(plan, structure, bears, fitted, late)
     moved = _carriages(plan, structure, rails, fitted, loads, lift, late)
-    _proof(plan, structure, moved, asks or Asks())
+    hung = _hung(plan, structure, lift)
+    _proof(plan, structure, (*moved, *hung), asks or Asks())
     return tuple(plan.steps)
 
 
@@ -227,7 +229,7 @@ def _carriages(
     done = []
     for step in structure.flat:
         if isinstance(step, Blocks) and f"carriage-{step.key}" not in {one.id for one in plan.steps}:
-            axes = step.carrier.axes
+            axes = _lifted_onto(structure, step)
             load = loads.get(moving(axes)) if axes else None
             mass = load.mass if load is not None else 0.0
             people = who_lifts(mass, lift)
@@ -252,6 +254,23 @@ def _carriages(
             done.append(plan.add(Step(f"drive-{step.key}", f"fit the {_drive(step.key)}", needs, DRIVE_FIT,
                                       hold=hold)))  # fmt: skip
     return tuple(done)
+
+
+def _lifted_onto(structure: Structure, blocks: Blocks) -> str:
+    """Return the axes of what is lifted onto a guide: of its blocks, or of its rails where those move further."""
+    rails = (one for one in structure.flat if isinstance(one, Rail) and one.key == blocks.key)
+    return max((blocks.carrier.axes, *(one.carrier.axes for one in rails)), key=len)
+
+
+def _hung(plan: _Plan, structure: Structure, lift: float) -> tuple[str, ...]:
+    """Hang counterweights once the drive that they relieve is fitted."""
+    return tuple(
+        plan.add(Step(
+            f"counterweight-{one.key}", "hang the counterweight on its rope, with the head blocked",
+            (f"drive-{one.key}",), 1.5, people=who_lifts(one.mass, lift), lifted=one.mass, caution=HUNG,
+        ))
+        for one in structure.flat if isinstance(one, Counterweight)
+    )  # fmt: skip
 
 
 def _proof(plan: _Plan, structure: Structure, before: tuple[str, ...], asks: Asks) -> None:

@@ -6,6 +6,7 @@ import numpy as np
 
 from unterbau.catalogue.drives import DriveKind, MotorKind, drive, motors
 from unterbau.studies.purchase.check import Check, judged
+from unterbau.studies.purchase.ropes import rope_checks
 from unterbau.studies.purchase.screws import DENSITY, free_length, root_of
 from unterbau.studies.purchase.wanted import Wanted, about
 from unterbau.units import Units, force_text, mass_text, told
@@ -16,6 +17,7 @@ ROTOR = 2.6e-5
 """Inertia of a motor's rotor for each N·m of its torque, kg·m²; from memory, motors differ by half."""
 STOPS = 0.03
 """Torque with which a motor without power holds, as a share of its own; from memory."""
+HOLD_WITH = "a brake on the motor"
 LASTS = 600.0
 """How long an axis runs without a rest while it cuts, s; common practice, no source."""
 WATCH = 0.6
@@ -57,7 +59,7 @@ def motor_checks(one: Wanted, units: Units) -> list[Check]:
         _pushes(one, kind, motor, torque, max(one.feed, 1e-6), one.cutting, "while it cuts", units),
     ]
     worst = max(found, key=lambda check: check.share if check.share == check.share else inf)
-    return [worst, *_holds(one, kind, torque, units), *_runs(one)]
+    return [worst, *_holds(one, kind, torque, units), *rope_checks(one, units), *_runs(one)]
 
 
 def _unknown(one: Wanted) -> Check:
@@ -124,7 +126,7 @@ def _runs(one: Wanted) -> list[Check]:
 
 
 def _holds(one: Wanted, kind: DriveKind, torque: float, units: Units) -> list[Check]:
-    if not one.weight:
+    if not one.upright:
         return []
     back = one.weight * kind.per_turn * efficiency(kind) / one.shared
     stops = STOPS * torque + one.friction * kind.per_turn / one.shared
@@ -135,13 +137,16 @@ def _holds(one: Wanted, kind: DriveKind, torque: float, units: Units) -> list[Ch
         if kind.self_locking
         else (f"its weight turns the drive back with {told(back, 'N·m', units)}")
     )
+    if one.balanced:
+        words += f"; a counterweight holds {mass_text(one.balanced, units)} of it"
+    remedy = HOLD_WITH if one.balanced else f"{HOLD_WITH}, a counterweight or a gas spring"
     return [Check(
         one.train.motor_key, f"{one.axis.upper()} without power", words,
         "tan of the lead angle below the friction" if kind.self_locking else
         f"{force_text(one.weight, units)} × lead/2π × {efficiency(kind):g}; a motor without power holds about "
         f"{told(stops, 'N·m', units)} with friction",
         about(share), verdict, "" if verdict == "pass" else
-        "a brake on the motor, a counterweight or a gas spring; until then block the head before working under it",
+        f"{remedy}; until then block the head before working under it",
         "detent torque 3 % of the holding torque: from memory; caution: a falling head crushes; local rules and a "
         "trained person decide on brakes",
     )]  # fmt: skip

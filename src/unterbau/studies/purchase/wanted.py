@@ -1,15 +1,17 @@
 """What the brief asks of drives and guides: speeds, accelerations, forces along each axis."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from unterbau.band import Band
 from unterbau.brief.brief import Brief
-from unterbau.brief.targets import targets
+from unterbau.brief.targets import process_force, targets
 from unterbau.catalogue.cuts import cut
+from unterbau.catalogue.ropes import Rope
 from unterbau.machine.machine import Machine, lay_out, moving_masses, travel
 from unterbau.structure.carrier import AXES
+from unterbau.structure.lines import counterweight_of
 from unterbau.structure.motion import Blocks, DriveTrain
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import dot
@@ -23,6 +25,8 @@ LIFTS = 0.7
 """Share of an axis's direction along the plumb line from which its drive carries what it moves."""
 DRAG = {"mini": 3.0, "other": 6.0}
 """Of each block's seals and preload, N: 1 to 5 of miniature ones, 3 to 10 of others; from memory."""
+ROUNDED = 1e-9
+"""Share of the moved mass below which a rest of weight is rounding."""
 ROLLING = 0.003
 """Friction of rolling guides, 0.002 to 0.004; from memory."""
 
@@ -42,13 +46,19 @@ class Wanted:
     mass: float
     """That all drives of the axis move together, kg."""
     weight: float
-    """Of it that they carry, N; 0 of level axes."""
+    """That they hold along the plumb line, less what a counterweight holds, N; 0 of level axes."""
     cutting: float
     """Along the axis, the likely peak, N."""
     friction: float
     """N."""
     way: float = 0.0
     """Its travel, m."""
+    balanced: float = 0.0
+    """Mass of a counterweight, which is moved too, kg; 0 where there is none."""
+    upright: bool = False
+    """Whether it moves along the plumb line."""
+    rope: Rope | None = None
+    """That a counterweight hangs on."""
 
     @property
     def shared(self) -> int:
@@ -72,18 +82,23 @@ def wanted(machine: Machine, brief: Brief) -> tuple[Wanted, ...]:
     structure = lay_out(machine)
     masses = moving_masses(machine)
     feed, rapid = speeds(brief)
-    force = cutting_force(brief).likely
+    force = process_force(brief).likely  # inertia is counted by the moved mass
     ways = dict(zip(AXES, travel(machine), strict=True))
     rows = []
     for train in (one for one in structure.flat if isinstance(one, DriveTrain)):
         axis = train.key.split("_")[0]
         mass = masses.get(axis.upper(), 0.0)
         upright = abs(dot(train.along, (0.0, 0.0, 1.0))) > LIFTS
-        weight = mass * GRAVITY if upright else 0.0
+        counter = counterweight_of(structure, train.key)
+        held_up = counter.mass if counter is not None else 0.0
+        held = abs(mass - 2.0 * held_up)  # of the moved mass the counterweight is one part, and it holds up another
+        weight = held * GRAVITY if upright and held > ROUNDED * mass else 0.0
         friction = _drag(structure, axis) + (0.0 if upright else ROLLING * mass * GRAVITY)
         quick = max(feed, RAPID) if upright else rapid
         way = ways.get(axis.upper(), 0.0)
-        rows.append(Wanted(train, axis, feed, quick, brief.acceleration, mass, weight, force, friction, way))
+        asked = Wanted(train, axis, feed, quick, brief.acceleration, mass, weight, force, friction, way)
+        rope = counter.rope if counter is not None else None
+        rows.append(replace(asked, balanced=held_up, upright=upright, rope=rope))
     return tuple(rows)
 
 
