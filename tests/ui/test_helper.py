@@ -61,7 +61,8 @@ def test_an_answer_is_what_it_is_here_and_what_is_told_comes_through(helper: Hel
     found = helper.compute(answers, machine, MIDDLE, progress=heard)
     here, _ = likely_answers(machine, MIDDLE)
     assert found.likely.compliance == pytest.approx(here.compliance, rel=1e-12)
-    assert [done for done, _, _ in heard.steps] == [1, 2, 3, 4]
+    steps = dict.fromkeys(done for done, _, _ in heard.steps if done)  # told again while the process is silent
+    assert list(steps) == [1, 2, 3, 4]
     assert heard.told == [Early(found.stiffness)]
 
 

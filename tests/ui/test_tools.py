@@ -5,7 +5,7 @@ from threading import Event, Thread, current_thread, main_thread
 
 import numpy as np
 import pytest
-from PyQt6.QtCore import QObject, QRectF, Qt, QThreadPool
+from PyQt6.QtCore import QObject, QRectF, Qt
 from PyQt6.QtGui import QColor, QImage, QPainter
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
@@ -55,16 +55,16 @@ def test_steps_with_one_key_are_one_and_returning_leaves_none(themed: QApplicati
 
 
 def run_job(qtbot: QtBot, work: object, cancel: bool = False) -> tuple[str, object]:
-    owner, pool, seen = QObject(), QThreadPool(), []
+    owner, seen = QObject(), []
     job = Job(work, owner)  # type: ignore[arg-type]
     job.succeeded.connect(lambda value: seen.append(("succeeded", value)))
     job.failed.connect(lambda text: seen.append(("failed", text)))
     job.cancelled.connect(lambda: seen.append(("cancelled", None)))
-    job.start(pool)
+    job.start()
     if cancel:
         job.cancel()
     qtbot.waitUntil(lambda: bool(seen), timeout=5000)
-    pool.waitForDone()
+    assert job.wait(5.0)
     assert len(seen) == 1
     return seen[0]
 

@@ -12,6 +12,7 @@ from unterbau.cli.cut_plan import cut_plan
 from unterbau.cli.drawings import drawings
 from unterbau.cli.frame import frame
 from unterbau.cli.learn import learn
+from unterbau.cli.output import with_force
 from unterbau.cli.pieces import pieces
 from unterbau.cli.pour import pour
 from unterbau.cli.propose import propose
@@ -34,7 +35,10 @@ for _command in (
     frame, section, answers, checks, clash, summary, pieces, cut_plan, sheet_plan, drawings, pour, steps, tap, learn,
     propose, search,
 ):  # fmt: skip
-    unterbau.add_command(_command)
+    unterbau.add_command(with_force(_command) if not isinstance(_command, click.Group) else _command)
+    if isinstance(_command, click.Group):
+        for _inner in _command.commands.values():
+            with_force(_inner)
 
 
 def run(arguments: list[str]) -> int:

@@ -83,9 +83,9 @@ def _write(found: "Section", dxf: Path | None, svg: Path | None) -> None:
     from unterbau.files.section_dxf import dxf_text, svg_text
 
     if dxf is not None:
-        write_atomically(dxf, dxf_text(found))
+        write_atomically(output.checked(dxf), dxf_text(found))
     if svg is not None:
-        write_atomically(svg, svg_text(found))
+        write_atomically(output.checked(svg), svg_text(found))
 
 
 def _rebuild() -> None:

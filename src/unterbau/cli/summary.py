@@ -5,6 +5,8 @@ from pathlib import Path
 
 import click
 
+from unterbau.cli import output
+
 
 @click.command()
 @click.argument("project", type=click.Path(path_type=Path))
@@ -24,4 +26,4 @@ def summary(project: Path, candidate: str | None, target: Path) -> None:
     found = answers(chosen.machine, place)
     when = date.today().isoformat()
     checked = checks(chosen.machine, opened.brief, opened.units)
-    write_summary(target, Summary(opened, chosen, found, place, when, opened.units, b"", checked))
+    write_summary(output.checked(target), Summary(opened, chosen, found, place, when, opened.units, b"", checked))

@@ -24,6 +24,8 @@ def write_atomically(path: Path, content: str | bytes) -> None:
     data = content.encode("utf-8", "replace") if isinstance(content, str) else content
     try:
         target = path.resolve()
+        if target.exists() and not target.is_file():
+            raise UnterbauError(f"{shown(path)} was not written: expected a file, found a folder, a pipe or a device")
         if target.exists() and not target.stat().st_mode & WRITABLE:
             raise UnterbauError(f"{shown(path)} was not written: it may only be read; save under another name")
         part = f".{target.name}.{os.getpid()}-"

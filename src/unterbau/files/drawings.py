@@ -1,9 +1,12 @@
 """All that a shop wants of a candidate, into one folder: sheets, templates, DXF, SVG, cut plans, quote, meshes."""
 
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
+from shutil import rmtree
+from tempfile import mkdtemp
 
 from unterbau.errors import UnterbauError
 from unterbau.files.atomic import write_atomically
@@ -47,24 +50,36 @@ class Wanted:
 
 
 def write_all(folder: Path, wanted: Wanted, progress: Progress | None = None) -> tuple[Path, ...]:
-    """Write all drawings of a candidate into a folder, each file whole or not at all; return the files.
+    """Write all drawings of a candidate into a folder, all of them or none; return the files.
+
+    They are written beside where they belong first: a full disk leaves the folder as it was.
 
     Raises:
-        UnterbauError: The folder cannot be made, or a file not be written; those before it are there.
+        UnterbauError: The folder cannot be made, or a file not be written.
         Cancelled: The progress asked to stop.
     """
     report = progress or Silent()
+    fresh = not folder.exists()
     try:
         folder.mkdir(parents=True, exist_ok=True)
+        aside = Path(mkdtemp(prefix=".drawings-", dir=folder))
     except OSError as error:
         raise UnterbauError(f"{folder} cannot be made: {error.strerror}") from None
     every = list(_files(wanted))
-    written = []
-    for number, (name, content) in enumerate(every):
-        report.step(number, len(every), name)
-        write_atomically(folder / name, content())
-        written.append(folder / name)
-    return tuple(written)
+    try:
+        for number, (name, content) in enumerate(every):
+            report.step(number, len(every), name)
+            write_atomically(aside / name, content())
+        for name, _ in every:
+            (aside / name).replace(folder / name)
+    except OSError as error:
+        raise UnterbauError(f"{folder} was not written: {error.strerror}") from None
+    finally:
+        rmtree(aside, ignore_errors=True)
+        if fresh:
+            with suppress(OSError):
+                folder.rmdir()  # only where nothing came into it
+    return tuple(folder / name for name, _ in every)
 
 
 def one_piece(wanted: Wanted, piece: ShopPiece, name: str) -> Content:

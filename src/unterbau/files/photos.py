@@ -1,7 +1,6 @@
 """Photos and recordings of a build, in a folder beside the project's file: kept by name, carried along, missed."""
 
 import hashlib
-import shutil
 from pathlib import Path
 
 from unterbau.errors import InputError, UnterbauError
@@ -44,7 +43,7 @@ def keep_photo(project: Path, photo: Path) -> str:
         folder.mkdir(exist_ok=True)
     except OSError as error:
         raise UnterbauError(f"{shown(folder)} cannot be made: {error.strerror}") from None
-    if not (folder / name).is_file():
+    if not _whole(folder / name):
         write_atomically(folder / name, data)
     return name
 
@@ -55,7 +54,7 @@ def missing(project: Path | None, names: tuple[str, ...]) -> tuple[str, ...]:
 
 
 def carry(old: Path | None, new: Path, names: tuple[str, ...]) -> tuple[str, ...]:
-    """Copy photos along when a project is saved elsewhere; return those that could not be.
+    """Copy photos along when a project is saved elsewhere, each whole or not at all; return those that could not be.
 
     Raises:
         UnterbauError: The folder cannot be made.
@@ -68,10 +67,19 @@ def carry(old: Path | None, new: Path, names: tuple[str, ...]) -> tuple[str, ...
     except OSError as error:
         raise UnterbauError(f"{shown(folder)} cannot be made: {error.strerror}") from None
     for name in names:
-        if (folder / name).is_file():
+        if _whole(folder / name):
             continue
         try:
-            shutil.copyfile(folder_of(old) / name, folder / name)
-        except OSError:
+            write_atomically(folder / name, (folder_of(old) / name).read_bytes())
+        except (OSError, UnterbauError):
             lost.append(name)
     return tuple(lost)
+
+
+def _whole(photo: Path) -> bool:
+    """Return whether a photo is there as it was kept: its name ends with a number that stands for its content."""
+    try:
+        data = photo.read_bytes()
+    except OSError:
+        return False
+    return photo.stem.endswith(hashlib.sha256(data).hexdigest()[:8])

@@ -18,7 +18,7 @@ from unterbau.brief.brief import Brief
 from unterbau.catalogue.cuts import OwnCut
 from unterbau.catalogue.prices import PriceBook
 from unterbau.errors import InputError, UnterbauError
-from unterbau.files.atomic import read_text, write_atomically
+from unterbau.files.atomic import MOST, read_text, write_atomically
 from unterbau.files.json_places import told
 from unterbau.files.migrations import UPGRADES
 from unterbau.files.strict_json import read_strictly
@@ -162,12 +162,16 @@ def _plain(text: str) -> dict[str, Any]:
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise InputError("$.format", f'this is no Unterbau project; expected "{FORMAT}"')
     version = data.get("version")
-    if isinstance(version, int) and version > VERSION:
+    if _is_newer(version):
         raise InputError(
             "$.version",
             f"the file was written by a newer Unterbau (version {version}); this one reads {VERSION}",
         )
     return data
+
+
+def _is_newer(version: object) -> bool:
+    return isinstance(version, int | float) and not isinstance(version, bool) and version > VERSION
 
 
 def read_project(path: Path) -> Project:
@@ -189,10 +193,30 @@ def write_project(path: Path, project: Project) -> Path | None:
     Raises:
         UnterbauError: The file could not be written; the old one is as it was.
     """
+    text = project_text(project)
+    check_readable(text)
     _spare_newer(path)
     kept = _keep_older(path)
-    write_atomically(path, project_text(project))
+    write_atomically(path, text)
     return kept
+
+
+def check_readable(text: str) -> None:
+    """Check that a project's text can be read back, before a file is replaced by it.
+
+    Raises:
+        UnterbauError: It could not be, and why.
+    """
+    size = len(text.encode("utf-8", "replace"))
+    if size > MOST:
+        raise UnterbauError(
+            f"The project was not saved: it takes {size / 1e6:.0f} MB, a project file at most {MOST / 1e6:g} MB. "
+            "Remove candidates or entries of the log."
+        )
+    try:
+        parse_project(text)
+    except InputError as error:
+        raise UnterbauError(f"The project was not saved: it could not be opened again. {error}") from None
 
 
 def _spare_newer(path: Path) -> None:
@@ -201,12 +225,16 @@ def _spare_newer(path: Path) -> None:
     Raises:
         UnterbauError: It is one.
     """
+    if path.is_file() and path.stat().st_size > MOST:
+        raise UnterbauError(
+            f"{path.name} was left as it is: it is larger than any project of this version. Save under another name."
+        )
     try:
         data = json.loads(read_text(path))
     except (UnterbauError, ValueError, RecursionError):
         return
     version = data.get("version") if isinstance(data, dict) and data.get("format") == FORMAT else None
-    if isinstance(version, int) and version > VERSION:
+    if _is_newer(version):
         raise UnterbauError(
             f"{path.name} was written by a newer Unterbau (version {version}; this one writes {VERSION}) and was left "
             "as it is. Save under another name."

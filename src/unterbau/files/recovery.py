@@ -13,12 +13,14 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from unterbau.errors import InputError, UnterbauError
-from unterbau.files.atomic import read_text, write_atomically
+from unterbau.files.atomic import MOST, read_text, write_atomically
 from unterbau.files.project_json import parse_project, project_text
 from unterbau.project.project import Project
 
 FORMAT = "unterbau-recovery"
 SUFFIX = ".kept"
+LARGEST = 4 * MOST
+"""Bytes of work set aside that is read back: quoted within its envelope it takes up to twice its own file."""
 WHEN = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d")
 
 
@@ -82,7 +84,7 @@ def left_behind(folder: Path) -> Iterator[Kept]:
             continue
         # Whatever is in there, the program starts: what cannot be read is passed over.
         with contextlib.suppress(UnterbauError, ValueError, OSError, RecursionError, ArithmeticError):
-            data = _envelope(read_text(path))
+            data = _envelope(read_text(path, LARGEST))
             if _started(int(path.stem)) in (None, "") or _started(int(path.stem)) != data["started"]:
                 yield Kept(
                     path,

@@ -8,7 +8,7 @@ from unterbau.catalogue.cuts import OWN_CUT, OwnCut, check_own_cut, cut
 from unterbau.catalogue.prices import PriceBook, check_prices
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, check_touching, with_part
-from unterbau.project.checks import check_machine, check_name
+from unterbau.project.checks import NAME_LENGTH, check_machine, check_name
 from unterbau.project.custom_sections import told_apart
 from unterbau.project.project import Candidate, Project
 from unterbau.shop.shopping import Bought
@@ -50,13 +50,21 @@ def set_part(project: Project, name: str, key: str, part: Part) -> Project:
     return set_machine(project, name, with_part(machine, key, part))
 
 
+def free_name(project: Project, name: str, number: int = 1) -> str:
+    """Return a name that no candidate has: as given, or shortened where it is long, with a number behind it."""
+    taken = {c.name for c in project.candidates}
+    while True:
+        ending = f" {number}" if number > 1 else ""
+        free = f"{name[: NAME_LENGTH - len(ending)].rstrip()}{ending}"
+        if free not in taken:
+            return free
+        number += 1
+
+
 def duplicate(project: Project, name: str) -> tuple[Project, str]:
     """Return the project with a copy of a candidate behind it, and the copy's name."""
     source = project.candidate(name)
-    taken = {c.name for c in project.candidates}
-    number = 2
-    while (copy := f"{source.name} {number}") in taken:
-        number += 1
+    copy = free_name(project, source.name, 2)
     place = project.candidates.index(source) + 1
     candidates = (*project.candidates[:place], Candidate(copy, source.machine), *project.candidates[place:])
     return replace(project, candidates=candidates), copy
@@ -90,7 +98,7 @@ def rename(project: Project, name: str, new: str) -> Project:
 
 
 def delete(project: Project, name: str) -> Project:
-    """Return the project without a candidate; the first becomes benchmark where it was this one.
+    """Return the project without a candidate and its records; the first becomes benchmark where it was this one.
 
     Raises:
         InputError: It is the last one.
@@ -99,7 +107,10 @@ def delete(project: Project, name: str) -> Project:
     if not left:
         raise InputError("candidate", "a project keeps at least one candidate")
     benchmark = left[0].name if project.benchmark == name else project.benchmark
-    return replace(project, candidates=left, benchmark=benchmark)
+    rows: dict[str, Any] = {
+        field: tuple(one for one in getattr(project.shop, field) if one.candidate != name) for field in OF_CANDIDATES
+    }
+    return replace(project, candidates=left, benchmark=benchmark, shop=replace(project.shop, **rows))
 
 
 def set_benchmark(project: Project, name: str) -> Project:
@@ -144,10 +155,7 @@ def add(project: Project, name: str, machine: Machine) -> tuple[Project, str]:
     """
     check_machine("machine", machine)
     check_touching(machine)
-    taken = {c.name for c in project.candidates}
-    number, free = 2, name
-    while free in taken:
-        free, number = f"{name} {number}", number + 1
+    free = free_name(project, name)
     found = replace(project, candidates=told_apart((*project.candidates, Candidate(free, machine))))
     return with_payload(found), free
 

@@ -1,6 +1,6 @@
 """From a brief alone: kinds that can do it, in its size, made stiff enough; unlike proposals with their reasons."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import partial
@@ -139,7 +139,9 @@ def propose(
             break
         until = monotonic() + left / (min(len(begun), IMPROVED) - number)
         found.remove(one)
-        found.append(_made(one, brief, book, wanted, until))
+        found.append(
+            _made(one, brief, book, wanted, until, partial(report.step, len(kinds) + number, len(kinds) + IMPROVED))
+        )
         report.found(tuple(_best(found)))
     best = _best(found)
     return Proposed(tuple(best), tuple(one.kind.label for one in begun), _instead(brief, best, book))
@@ -214,7 +216,10 @@ def _best(found: list[Proposal]) -> list[Proposal]:
                                           one.money if one.reaches >= 1.0 else -one.reaches))[:UNLIKE]  # fmt: skip
 
 
-def _made(one: Proposal, brief: Brief, book: PriceBook, wanted: tuple[float, float, float], until: float) -> Proposal:
+def _made(
+    one: Proposal, brief: Brief, book: PriceBook, wanted: tuple[float, float, float], until: float,
+    alive: Callable[[str], None],
+) -> Proposal:  # fmt: skip
     """Return a proposal made stiff enough, as far as the time goes."""
     changes = list(one.changes)
     machine, now = one.machine, one.answers
@@ -224,7 +229,7 @@ def _made(one: Proposal, brief: Brief, book: PriceBook, wanted: tuple[float, flo
             break
         place = now.worst_places[axis]
         money = cost_of(machine, book).money
-        trials = _trials(machine, place, axis, brief, book, until)
+        trials = _trials(machine, place, axis, brief, book, until, alive)
         if not trials:
             break
         need = wanted[axis] / now.worst[axis].likely - 1.0
@@ -237,8 +242,15 @@ def _made(one: Proposal, brief: Brief, book: PriceBook, wanted: tuple[float, flo
     return _proposal(one.kind, machine, brief, book, wanted, now, tuple(changes))
 
 
-def _trials(machine: Machine, place: Place, axis: int, brief: Brief, book: PriceBook, until: float) -> list[Trial]:
-    """Return what makes a machine stiffer along an axis and breaks no wish, as far as the time goes."""
+def _trials(
+    machine: Machine, place: Place, axis: int, brief: Brief, book: PriceBook, until: float,
+    alive: Callable[[str], None],
+) -> list[Trial]:  # fmt: skip
+    """Return what makes a machine stiffer along an axis and breaks no wish, as far as the time goes.
+
+    Raises:
+        Cancelled: The progress asked to stop.
+    """
     bench = Trials(machine, place, book)
     found: list[Trial] = []
     labels = {one.key: one.label for one in links(machine)}
@@ -246,6 +258,7 @@ def _trials(machine: Machine, place: Place, axis: int, brief: Brief, book: Price
         for one in alternatives(machine, key):
             if found and monotonic() > until:
                 return found
+            alive(one.text)
             trial = bench.tried(replace(one, text=f"{labels[key]}: {one.text}"))
             gains = trial is not None and trial.gain[axis] >= GAINS
             if trial is not None and gains and not _more_conflicts(trial.machine, machine, brief, book):

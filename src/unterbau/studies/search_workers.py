@@ -11,6 +11,7 @@ from typing import Any, TypeVar
 from unterbau.errors import InputError
 from unterbau.heap import keep
 from unterbau.kept import keep_more
+from unterbau.orphaned import end_with_parent
 
 P = TypeVar("P")
 T = TypeVar("T")
@@ -28,6 +29,7 @@ _work: Callable[[Any], Any] | None = None
 def _begin(work: Callable[[Any], Any]) -> None:
     global _work
     _work = work
+    end_with_parent()
     keep()
     keep_more(MORE)
 

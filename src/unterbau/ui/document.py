@@ -106,8 +106,19 @@ class Document(QObject):
         self.stack.resetClean()
         self.file_changed.emit()
 
-    def save(self, path: Path, project: Project) -> Path | None:
+    @property
+    def conflict(self) -> bool:
+        """Whether another program changed the project's file since it was read or written here."""
+        there = fingerprint(self.path)
+        return there is not None and there != self._seen
+
+    def save(self, path: Path, project: Project, over: bool = False) -> Path | None:
         """Write a project to a file; it is the open one with the view's units.
+
+        Args:
+            path: The file.
+            project: What is written.
+            over: Replaces what another program wrote meanwhile.
 
         Returns:
             The copy that was kept of a file of an older version, if it was one.
@@ -115,12 +126,10 @@ class Document(QObject):
         Raises:
             UnterbauError: The file could not be written, or another program changed it meanwhile.
         """
-        there = fingerprint(path)
-        if path == self.path and there is not None and there != self._seen:
-            self._seen = there
+        if path == self.path and self.conflict and not over:
             raise UnterbauError(
                 f"{path.name} was changed by another program since it was opened here, and was left as it is. "
-                "Save under another name to keep both, or save once more to overwrite it."
+                "Save under another name to keep both; “Save over the other version” replaces it."
             )
         kept = write_project(path, project)
         self.path = path

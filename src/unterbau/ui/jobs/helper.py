@@ -8,6 +8,7 @@ from functools import cache
 from multiprocessing import Pipe
 from multiprocessing.connection import Connection
 from threading import Event, Lock
+from time import monotonic
 from typing import Any
 
 from unterbau.errors import UnterbauError
@@ -22,6 +23,10 @@ STANDS = Event()
 AT_MOST = 2.0
 """Seconds that this is waited for, where there may be no window."""
 WAIT = 0.1  # s between looks whether somebody else is done
+SILENT = 0.1
+"""Seconds without a word of the process after which it is looked whether the study is still wanted."""
+GRACE = 3.0
+"""Seconds that a process has to stop a study that is not wanted any more, before it is ended."""
 ENDED = "the process that computes beside the window ended by itself: too little memory? The next change starts it anew"
 ONE = {"OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1", "MKL_NUM_THREADS": "1"}
 
@@ -56,6 +61,7 @@ class Helper:
         while not self._lock.acquire(timeout=WAIT):
             progress.step(0, 1, "")
         try:
+            progress.step(0, 1, "")
             pipe = self._started()
             self._number += 1
             pipe.send((self._number, study, asked))
@@ -67,25 +73,44 @@ class Helper:
             self._lock.release()
 
     def _heard(self, pipe: "Connection[Any, Any]", progress: Progress) -> Any:
-        cancelled = False
+        stopped, last = 0.0, (0, 1, "")
         while True:
+            if not pipe.poll(SILENT):
+                stopped = self._silent(pipe, progress, last, stopped)
+                continue
             number, sort, told = pipe.recv()
             if number != self._number:
                 continue
-            if sort == helping.STEP and not cancelled:
-                try:
-                    progress.step(*told)
-                except Cancelled:
-                    cancelled = True
-                    pipe.send((number, None, ()))
-            elif sort == helping.FOUND and not cancelled:
+            if sort in (helping.DONE, helping.REFUSED, helping.CANCELLED):
+                return _ended(sort, told, bool(stopped))
+            if stopped:
+                continue
+            if sort == helping.STEP:
+                last, stopped = told, self._stepped(pipe, progress, told)
+            else:
                 progress.found(told)
-            elif sort == helping.REFUSED and not cancelled:
-                raise UnterbauError(told)
-            elif sort in (helping.DONE, helping.REFUSED, helping.CANCELLED):
-                if cancelled or sort == helping.CANCELLED:
-                    raise Cancelled
-                return told
+
+    def _silent(
+        self, pipe: "Connection[Any, Any]", progress: Progress, last: tuple[int, int, str], stopped: float
+    ) -> float:
+        """Look whether the study is still wanted though its process says nothing; return when it was asked to stop.
+
+        Raises:
+            Cancelled: The process did not stop within the grace; it is ended, and another is started when needed.
+        """
+        if stopped and monotonic() - stopped > GRACE:
+            self._end()  # it is stopped, swapped out or stuck
+            raise Cancelled
+        return stopped or self._stepped(pipe, progress, last)
+
+    def _stepped(self, pipe: "Connection[Any, Any]", progress: Progress, told: tuple[int, int, str]) -> float:
+        """Tell a step; return when the progress asked to stop, 0 where it did not."""
+        try:
+            progress.step(*told)
+        except Cancelled:
+            pipe.send((self._number, None, ()))
+            return monotonic()
+        return 0.0
 
     def _started(self) -> "Connection[Any, Any]":
         if self._pipe is None or self._process is None or self._process.poll() is not None:
@@ -107,6 +132,14 @@ class Helper:
             self._process.kill()
             self._process.wait()
         self._pipe = self._process = None
+
+
+def _ended(sort: str, told: Any, stopped: bool) -> Any:
+    if stopped or sort == helping.CANCELLED:
+        raise Cancelled
+    if sort == helping.REFUSED:
+        raise UnterbauError(told)
+    return told
 
 
 @cache

@@ -16,6 +16,7 @@ from typing import Any
 from unterbau.errors import UnterbauError
 from unterbau.heap import keep, trim
 from unterbau.kept import keep_more
+from unterbau.orphaned import end_with_parent
 from unterbau.progress import Cancelled
 from unterbau.ui.jobs import fault
 
@@ -92,6 +93,7 @@ def _listen(pipe: "Connection[Any, Any]", wanted: "SimpleQueue[Wanted | None]", 
 
 
 if __name__ == "__main__":
+    end_with_parent()
     os.nice(int(sys.argv[2]))
     keep()
     keep_more(LESS)

@@ -2,10 +2,11 @@
 
 import threading
 from collections.abc import Callable
+from contextlib import suppress
 from time import monotonic
 from typing import Any
 
-from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from unterbau.errors import UnterbauError
 from unterbau.progress import Cancelled, Progress
@@ -15,15 +16,19 @@ EVERY = 0.25
 """Seconds between what is told of an answer that is not whole yet."""
 
 
+RELEASE = 20
+"""Milliseconds between looks whether the thread of a finished study has ended."""
+
+
 class _Relay(QObject):
     finished = pyqtSignal(str, object)
     progressed = pyqtSignal(int, int, str)
     told = pyqtSignal(object)
 
 
-class _Runner(QRunnable):
+class _Runner(threading.Thread):
     def __init__(self, work: Callable[[Progress], Any], relay: _Relay, stop: threading.Event) -> None:
-        super().__init__()
+        super().__init__(daemon=True, name="study")
         self.work, self.relay, self.stop = work, relay, stop
         self.told_at = 0.0
 
@@ -50,7 +55,8 @@ class _Runner(QRunnable):
             outcome, value = "failed", fault.told(error)
         if self.stop.is_set():
             outcome, value = "cancelled", None
-        self.relay.finished.emit(outcome, value)
+        with suppress(RuntimeError):  # the window is gone: nobody waits for it
+            self.relay.finished.emit(outcome, value)
 
 
 class Job(QObject):
@@ -71,11 +77,19 @@ class Job(QObject):
         self._relay.progressed.connect(self._on_progressed)
         self._relay.told.connect(self._on_told)
         self._runner = _Runner(work, self._relay, self._stop)
-        self._runner.setAutoDelete(False)
+        self._released = QTimer(self)
+        self._released.setInterval(RELEASE)
+        self._released.timeout.connect(self._release)
 
-    def start(self, pool: QThreadPool) -> None:
-        """Queue the study."""
-        pool.start(self._runner)
+    def start(self) -> None:
+        """Start the study on a thread of its own."""
+        self._runner.start()
+
+    def wait(self, seconds: float) -> bool:
+        """Wait for the thread to end; return whether it did."""
+        if self._runner.ident is not None:
+            self._runner.join(seconds)
+        return not self._runner.is_alive()
 
     def cancel(self) -> None:
         """Ask the study to stop; `cancelled` follows."""
@@ -95,4 +109,12 @@ class Job(QObject):
             self.failed.emit(str(value))
         else:
             self.cancelled.emit()
+        self._release()
+
+    def _release(self) -> None:
+        """Delete the job once its thread has ended: until then it may still be inside the relay's signal."""
+        if self._runner.is_alive():
+            self._released.start()
+            return
+        self._released.stop()
         self.deleteLater()

@@ -2,12 +2,14 @@
 
 from collections.abc import Callable, Hashable
 
-from PyQt6.QtCore import QObject, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from unterbau.progress import Progress
 from unterbau.ui.jobs.job import Job
 
 Work = Callable[[Progress], object]
+LONGEST = 2.0
+"""Seconds that closing waits for a study that was asked to stop."""
 
 
 class OneAtATime(QObject):
@@ -23,8 +25,6 @@ class OneAtATime(QObject):
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._pool = QThreadPool(self)
-        self._pool.setMaxThreadCount(1)
         self._job: Job | None = None
         self._asked: Hashable = None
 
@@ -48,7 +48,7 @@ class OneAtATime(QObject):
         self._job.cancelled.connect(self._on_cancelled)
         self._job.progressed.connect(self._on_progressed)
         self._job.told.connect(self._on_told)
-        self._job.start(self._pool)
+        self._job.start()
 
     def cancel(self) -> None:
         """Ask what runs to stop."""
@@ -56,9 +56,10 @@ class OneAtATime(QObject):
             self._job.cancel()
 
     def close(self) -> None:
-        """Stop and wait for it."""
+        """Stop and wait for it, but not for ever: a study that does not hear is left to end with the program."""
         self.cancel()
-        self._pool.waitForDone()
+        if self._job is not None:
+            self._job.wait(LONGEST)
 
     def _end(self) -> Hashable:
         asked, self._asked, self._job = self._asked, None, None

@@ -5,6 +5,7 @@ from multiprocessing.connection import Connection
 
 from unterbau.errors import InputError
 from unterbau.files.drawn_section import solve_drawn
+from unterbau.orphaned import end_with_parent
 from unterbau.progress import Progress
 from unterbau.sections.building import solve_built_up
 from unterbau.sections.drawing import Drawing
@@ -53,6 +54,7 @@ def _wait(pipe: Connection, progress: Progress) -> SolvedSection | str:
 
 
 def _solve(asked: Asked, pipe: Connection) -> None:
+    end_with_parent()
     try:
         first, second = asked
         if isinstance(first, str):

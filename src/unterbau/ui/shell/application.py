@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QApplication
 from unterbau.project.fresh import new_project
 from unterbau.ui.jobs.garbage import collect_here
 from unterbau.ui.jobs.helper import STANDS
+from unterbau.ui.shell.endings import Endings
 from unterbau.ui.shell.file_actions import demo_project
 from unterbau.ui.shell.main_window import MainWindow
 
@@ -40,8 +41,12 @@ def start(arguments: list[str]) -> int:
     window = open_window(arguments)
     sys.excepthook = partial(_tell, window)
     window.show()
+    endings = Endings(window.end_now)
     code = application.exec()
     sys.excepthook = sys.__excepthook__
+    if endings.number:
+        sys.stderr.flush()
+        os._exit(code)  # the work is set aside; nothing waits for studies, windows or processes
     end(application, window)
     return code
 

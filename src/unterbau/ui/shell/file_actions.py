@@ -20,6 +20,7 @@ from unterbau.ui.commands import Command
 from unterbau.ui.document import Document
 from unterbau.ui.shell.preferences import Preferences
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.save_path import ask_save_path
 
 Say = Callable[[str], None]
 FILTER = f"Unterbau projects (*{SUFFIX})"
@@ -59,6 +60,7 @@ class FileActions:
         """Take `started` to run when a new machine stands there, to be given its sizes."""
         self._document, self._view, self._preferences = document, view, preferences
         self._window, self._say, self._started = window, notice, started
+        self._restored: Kept | None = None
 
     def commands(self) -> list[Command]:
         """Return the file commands."""
@@ -68,6 +70,13 @@ class FileActions:
             *(Command(f"demo-{key}", f"Demo: {words}", partial(self.open_demo, key)) for key, words in DEMOS.items()),
             Command("save", "Save", self.save, "Ctrl+S"),
             Command("save-as", "Save as …", self.ask_save, "Ctrl+Shift+S"),
+            Command(
+                "save-over",
+                "Save over the other version",
+                self.save_over,
+                enabled=self._conflicts,
+                tip="replaces what another program wrote into the project's file meanwhile",
+            ),
             Command("rename-project", "Name of the project …", self.ask_name),
         ]
 
@@ -123,7 +132,13 @@ class FileActions:
         if self.may_leave():
             self._document.restore(kept.project, kept.origin, kept.seen)
             self._view.set_units(kept.project.units)
-            throw_away(kept)
+            self._restored = kept
+
+    def forget_restored(self) -> None:
+        """Delete what restored work was read from: the work is in a file now, set aside again, or not wanted."""
+        if self._restored is not None:
+            throw_away(self._restored)
+            self._restored = None
 
     def save(self) -> bool:
         """Save to the project's file, asking for one if there is none."""
@@ -131,20 +146,24 @@ class FileActions:
             return self.ask_save()
         return self.save_to(self._document.path)
 
+    def save_over(self) -> bool:
+        """Save to the project's file whatever another program wrote there meanwhile."""
+        return self._document.path is not None and self.save_to(self._document.path, over=True)
+
+    def _conflicts(self) -> bool:
+        return self._document.conflict
+
     def ask_save(self) -> bool:
         """Ask for a file and save to it."""
         start = self._document.path or Path(self._folder()) / f"{self._document.project.name}{SUFFIX}"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Save the project", str(start), FILTER)
-        if not name:
-            return False
-        path = Path(name)
-        return self.save_to(path if path.suffix else path.with_suffix(SUFFIX))
+        path = ask_save_path(self._window, "Save the project", start, FILTER)
+        return path is not None and self.save_to(path)
 
-    def save_to(self, path: Path) -> bool:
+    def save_to(self, path: Path, over: bool = False) -> bool:
         """Save to a file; a failure is said and leaves the old file whole."""
         before, photos = self._document.path, photos_of(self._document.project)
         try:
-            older = self._document.save(path, replace(self._document.project, units=self._view.units))
+            older = self._document.save(path, replace(self._document.project, units=self._view.units), over)
             lost = carry(before, path, photos)
         except UnterbauError as error:
             self._say(str(error))
@@ -171,12 +190,20 @@ class FileActions:
             return True
         box = QMessageBox(self._window)
         box.setTextFormat(Qt.TextFormat.PlainText)
-        box.setText(f"“{self._document.project.name}” has changes that no file holds yet.")
+        text = f"“{self._document.project.name}” has changes that no file holds yet."
+        conflict = self._document.conflict
+        if conflict and self._document.path is not None:
+            text += f" Another program changed {self._document.path.name} meanwhile: Save asks for another name."
+        box.setText(text)
         buttons = QMessageBox.StandardButton
         box.setStandardButtons(buttons.Save | buttons.Discard | buttons.Cancel)
         box.setDefaultButton(buttons.Save)
         answer = box.exec()
-        return self.save() if answer == buttons.Save else answer == buttons.Discard
+        if answer == buttons.Save:
+            return self.ask_save() if conflict else self.save()
+        if answer == buttons.Discard:
+            self.forget_restored()
+        return answer == buttons.Discard
 
     def _folder(self) -> str:
         return str(self._document.path.parent if self._document.path else Path.home())

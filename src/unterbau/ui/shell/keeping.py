@@ -5,7 +5,7 @@ from datetime import datetime
 from functools import partial
 from pathlib import Path
 
-from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from unterbau.files import recovery
 from unterbau.progress import Progress
@@ -14,6 +14,7 @@ from unterbau.ui.document import Document
 from unterbau.ui.jobs.job import Job
 
 EVERY = 60_000  # ms
+WRITTEN = 30.0  # s that a write to a slow disk is waited for
 
 
 def _writing(folder: Path, project: Project, origin: Path | None, when: str) -> Callable[[Progress], object]:
@@ -36,8 +37,6 @@ class Keeper(QObject):
         self._document, self._folder = document, folder
         self._last: Project | None = None
         self._job: Job | None = None
-        self._pool = QThreadPool(self)
-        self._pool.setMaxThreadCount(1)
         self.timer = QTimer(self)
         self.timer.setInterval(EVERY)
         self.timer.timeout.connect(self.keep_now)
@@ -59,15 +58,23 @@ class Keeper(QObject):
         self._job.succeeded.connect(partial(self._on_kept, when))
         self._job.failed.connect(self._on_failed)
         self._job.cancelled.connect(self._on_cancelled)
-        self._job.start(self._pool)
+        self._job.start()
 
     def close(self) -> None:
         """Stop; the work is in a file, or not wanted."""
         self.timer.stop()
         self._forget()
 
+    def keep_at_once(self) -> None:
+        """Set unsaved work aside before this returns: the program is about to be ended."""
+        self.timer.stop()
+        if self._document.modified:
+            when = datetime.now().astimezone().isoformat(timespec="minutes")
+            recovery.keep(self._folder, self._document.project, self._document.path, when)
+
     def _forget(self) -> None:
-        self._pool.waitForDone()
+        if self._job is not None:
+            self._job.wait(WRITTEN)
         self._last = None
         recovery.forget(self._folder)
 

@@ -9,7 +9,6 @@ from PyQt6.QtGui import QCloseEvent, QDesktopServices
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 from typing_extensions import override
 
-from unterbau.files.recovery import Kept, throw_away
 from unterbau.machine.machine import KINDS, links
 from unterbau.project import edits
 from unterbau.project.project import Project
@@ -19,10 +18,12 @@ from unterbau.ui.document import Document
 from unterbau.ui.feed import Feed
 from unterbau.ui.selection import Selection
 from unterbau.ui.shell.command_finder import CommandFinder
+from unterbau.ui.shell.dropped_files import DroppedFiles
 from unterbau.ui.shell.file_actions import FileActions
 from unterbau.ui.shell.header import Header
 from unterbau.ui.shell.keeping import Keeper
 from unterbau.ui.shell.late_stations import COMPARE, LATE, LateStations
+from unterbau.ui.shell.left_behind import LeftBehind
 from unterbau.ui.shell.notice import Notice
 from unterbau.ui.shell.preferences import Preferences, recovery_folder, settings_file
 from unterbau.ui.shell.settings_dialog import SettingsDialog
@@ -30,7 +31,6 @@ from unterbau.ui.shell.shortcut_page import ShortcutPage
 from unterbau.ui.shell.station_bar import STATIONS, StationBar
 from unterbau.ui.shell.summary_actions import SummaryActions
 from unterbau.ui.shell.undo_anywhere import UndoAnywhere
-from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.stations.machine.station import MachineStation
 from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.hairline import hairline
@@ -68,14 +68,16 @@ class MainWindow(QMainWindow):
         self.keeper = Keeper(self.document, recovery_folder(), self)
         self.files = FileActions(self.document, self.view, self.preferences, self, self.say, self.start_from_nothing)
         self.summary = SummaryActions(
-            self.document, self.selection, self.view, self.feed, self, self._lenses, self.say, self._picture,
+            self.document, self.selection, self.view, self.feed, self, self.say, self._picture,
             self._tell_written,
         )  # fmt: skip
         self.setMinimumSize(1100, 700)
         self.resize(1280, 800)
         self._assemble()
+        self.left_behind = LeftBehind(self.document, self.keeper, self.files, self.notice, self)
         self._connect()
         UndoAnywhere(self)
+        DroppedFiles(self.files, self.say, self)
         self.feed.refresh()
 
     def commands(self) -> list[Command]:
@@ -179,17 +181,11 @@ class MainWindow(QMainWindow):
 
     def offer_left_behind(self) -> None:
         """Offer the newest work that a crash left; nothing is asked when there is none."""
-        left = self.keeper.left_behind()
-        if not left:
-            return
-        newest = left[0]
-        when = newest.when.replace("T", " ")[:16]
-        text = f"“{newest.project.name}” was not saved when the program ended unexpectedly; kept aside {when}."
-        offers = (
-            ("open it", partial(self.files.restore, newest)),
-            ("throw it away", partial(self._on_thrown_away, newest)),
-        )
-        self.notice.say(text, "", offers, "later")
+        self.left_behind.offer()
+
+    def end_now(self) -> None:
+        """Set unsaved work aside and stop, without a question: the session or somebody ends the program."""
+        self.keeper.keep_at_once()
 
     @override
     def closeEvent(self, event: QCloseEvent | None) -> None:
@@ -201,6 +197,7 @@ class MainWindow(QMainWindow):
         if self._prices is not None:
             self._prices.close()
         self.keeper.close()
+        self.summary.close()
         self.feed.close()
         self._close_stations()
         event.accept()
@@ -361,6 +358,7 @@ class MainWindow(QMainWindow):
             self._prices.close()
             self._prices.deleteLater()
         self._assemble()
+        self.left_behind.use_notice(self.notice)
         self.show_station(station)
         self.feed.refresh()
 
@@ -377,15 +375,8 @@ class MainWindow(QMainWindow):
     def _tell_started(self, words: str) -> None:
         self.notice.say(words, "", (), "good")
 
-    def _lenses(self) -> LensAnswers:
-        return self.machine.view.behind
-
     def _picture(self) -> bytes:
         return self.machine.view.png()
-
-    def _on_thrown_away(self, kept: Kept) -> None:
-        throw_away(kept)
-        self.offer_left_behind()
 
     def _show_names(self) -> None:
         stack, document = self.document.stack, self.document

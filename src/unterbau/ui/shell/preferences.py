@@ -53,9 +53,8 @@ class Preferences(QObject):
         self._keep(dataclasses.replace(now, recent=tuple(one for one in now.recent if one != str(path))))
 
     def _now(self) -> Settings:
-        """Return the settings with the recent files that another window of the program remembered meanwhile."""
-        there = read_settings(self._file, self._settings)
-        return dataclasses.replace(self._settings, recent=there.recent)
+        """Return the settings as the file has them: another window of the program may have changed some meanwhile."""
+        return read_settings(self._file, self._settings)
 
     def _keep(self, settings: Settings) -> None:
         if settings == self._settings:

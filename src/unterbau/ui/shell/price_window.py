@@ -33,6 +33,7 @@ from unterbau.ui.document import Document
 from unterbau.ui.shell.prices_model import PER, WHAT, PricesModel
 from unterbau.ui.theme import em
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.save_path import ask_save_path
 from unterbau.ui.widgets.typed_line import TypedLine
 from unterbau.units import parse
 
@@ -253,7 +254,6 @@ class PriceWindow(QWidget):
             self.load_from(Path(name))
 
     def _on_store(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Save prices", str(Path.home() / "prices.csv"), "CSV (*.csv)")
-        if name:
-            path = Path(name)
-            self.store_to(path if path.suffix else path.with_suffix(".csv"))
+        path = ask_save_path(self, "Save prices", Path.home() / "prices.csv", "CSV (*.csv)")
+        if path is not None:
+            self.store_to(path)

@@ -42,6 +42,7 @@ class Proposals(QWidget):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._asked: Asked | None = None
+        self._looking = False
         self._units: Units = "mm"
         self.shown: tuple[Proposal, ...] = ()
         self.asker = Asker(_proposed, self)
@@ -59,7 +60,8 @@ class Proposals(QWidget):
         self._units = units
         if (brief, book) != self._asked:
             self._asked = (brief, book)
-            if self.asker.busy:
+            if self._looking:
+                self._looking = False
                 self.asker.stop()
                 self.look.setText(LOOK)
             known = self.asker.known(self._asked)
@@ -76,20 +78,23 @@ class Proposals(QWidget):
         self.asker.close()
 
     def _on_look(self) -> None:
-        if self.asker.busy:
+        if self._looking:
+            self._looking = False
             self.asker.stop()
             self.look.setText(LOOK)
             self.words.setText("stopped")
         elif self._asked is not None:
+            self._looking = True
             self.look.setText(STOP)
             self.words.setText("putting up the kinds that do this work")
             self.asker.ask(self._asked)
 
     def _on_progressed(self, done: int, total: int) -> None:
-        if total:
+        if total and self._looking:
             self.words.setText(f"looking: {done} of {total}")
 
     def _on_ready(self, found: Proposed) -> None:
+        self._looking = False
         self.look.setText(LOOK)
         self._show(found.proposals)
         words = "; ".join(found.instead)
@@ -98,6 +103,7 @@ class Proposals(QWidget):
         )
 
     def _on_failed(self, problem: str) -> None:
+        self._looking = False
         self.look.setText(LOOK)
         self.words.setText("")
         self.trouble.emit(problem)

@@ -12,6 +12,7 @@ from unterbau.shop.build.log import Entry, changed, found
 from unterbau.ui.theme import em, font
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
+from unterbau.ui.widgets.save_path import ask_save_path
 from unterbau.ui.widgets.typed_line import TypedLine
 
 PHOTO = 3.2  # em
@@ -127,9 +128,9 @@ class LogPanel(QWidget):
 
     def _ask_page(self) -> None:
         start = self._path.with_suffix(".log.html") if self._path is not None else Path.home() / "log.html"
-        name, _ = QFileDialog.getSaveFileName(self, "Save the log", str(start), "HTML (*.html);;Markdown (*.md)")
-        if name:
-            self.page_wanted.emit(Path(name))
+        path = ask_save_path(self, "Save the log", start, "HTML (*.html);;Markdown (*.md)")
+        if path is not None:
+            self.page_wanted.emit(path)
 
     def _build(self) -> None:
         unit = em()

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Literal
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.atomic import write_atomically
@@ -46,6 +46,7 @@ from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.instrument_box import Answer
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.save_path import ask_save_path
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.ui.widgets.where_view import WhereView
 
@@ -317,15 +318,14 @@ class BuildStation(FollowingPage):
         self._on_test("tap", "X", frequency)
 
     def _ask_paper(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Print the steps", str(Path.home() / "steps.pdf"), "PDF (*.pdf)")
-        if name:
-            self.print_steps(Path(name))
+        path = ask_save_path(self, "Print the steps", Path.home() / "steps.pdf", "PDF (*.pdf)")
+        if path is not None:
+            self.print_steps(path)
 
     def _ask_dates(self) -> None:
-        start = str(Path.home() / "build.ics")
-        name, _ = QFileDialog.getSaveFileName(self, "Save the dates", start, "iCalendar (*.ics)")
-        if name:
-            self.save_dates(Path(name))
+        path = ask_save_path(self, "Save the dates", Path.home() / "build.ics", "iCalendar (*.ics)")
+        if path is not None:
+            self.save_dates(path)
 
     def _build(self) -> None:
         unit = em()

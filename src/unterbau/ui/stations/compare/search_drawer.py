@@ -52,6 +52,7 @@ class SearchDrawer(QWidget):
         self._book, self._place = PriceBook("", "", ()), Place()
         self._tried: dict[Asked, Tried] = {}
         self._round = 0
+        self._searching = False
         self.designs: tuple[Design, ...] = ()
         self._offers: dict[str, Free] = {}
         self.chips = OutlineChips(self)
@@ -70,6 +71,7 @@ class SearchDrawer(QWidget):
         if machine == self._machine:
             return
         self._machine = machine
+        self._searching = False
         self.asker.stop()
         self.look.setText(SEARCH)
         self._offers = {_chip_of(one.free): one.free for one in offered(machine)}
@@ -87,7 +89,8 @@ class SearchDrawer(QWidget):
 
     def start(self) -> None:
         """Search, go on, or pause."""
-        if self.asker.busy:
+        if self._searching:  # an old run that is still ending does not count: a new one follows it
+            self._searching = False
             self.asker.stop()
             self.look.setText("go on")
             self.words.setText(f"{self.words.text()}; paused")
@@ -99,6 +102,7 @@ class SearchDrawer(QWidget):
         goal = next(one for one in GOALS if one == self.goal.currentData())
         bounds = Bounds(self.mass.value, self.money.value)
         self._round += 1
+        self._searching = True
         self.look.setText(STOP)
         self.words.setText("searching …")
         self.asker.ask((self._machine, free, bounds, goal, self._book, self._place, self._round))
@@ -134,10 +138,11 @@ class SearchDrawer(QWidget):
         self._show(designs)
 
     def _on_progressed(self, done: int, total: int) -> None:
-        if total:
+        if total and self._searching:
             self.words.setText(f"{done:,} of {total:,}; {len(self.designs)} unbeaten")
 
     def _on_ready(self, found: Found) -> None:
+        self._searching = False
         self.look.setText(SEARCH if found.whole else "go on")
         self._show(tuple(one.design for one in found.unbeaten))
         whole = "all" if found.whole else f"{found.tried:,} of {found.of:,}"
@@ -146,6 +151,7 @@ class SearchDrawer(QWidget):
         self.words.setToolTip(plain_tip("\n".join(found.shared)))
 
     def _on_failed(self, problem: str) -> None:
+        self._searching = False
         self.look.setText(SEARCH)
         self.words.setText("")
         self.trouble.emit(problem)

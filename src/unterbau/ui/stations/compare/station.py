@@ -6,7 +6,6 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import (
     QButtonGroup,
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QPushButton,
@@ -46,6 +45,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import heading, label
 from unterbau.ui.widgets.plain_tip import plain_tip
+from unterbau.ui.widgets.save_path import ask_save_path
 from unterbau.units import force_text, in_units, movement_text, number_text
 
 AXES = ("X", "Y", "Z")
@@ -103,11 +103,10 @@ class CompareStation(QWidget):
 
     def ask_save(self) -> None:
         """Ask for a file and write the figures into it."""
-        start = str(Path.home() / f"{self._document.project.name} figures.csv")
-        name, _ = QFileDialog.getSaveFileName(self, "Save the figures", start, "CSV (*.csv);;Table (*.ods)")
-        if name:
-            path = Path(name)
-            self.save_to(path if path.suffix else path.with_suffix(".csv"))
+        start = Path.home() / f"{self._document.project.name} figures.csv"
+        path = ask_save_path(self, "Save the figures", start, "CSV (*.csv);;Table (*.ods)")
+        if path is not None:
+            self.save_to(path)
 
     def save_to(self, path: Path) -> bool:
         """Write the figures; a failure is said."""
@@ -130,11 +129,10 @@ class CompareStation(QWidget):
 
     def ask_report(self) -> None:
         """Ask for a file and write the report into it."""
-        start = str(Path.home() / f"{self._document.project.name} compared.pdf")
-        name, _ = QFileDialog.getSaveFileName(self, "Save the report", start, "Pages (*.pdf);;Web page (*.html)")
-        if name:
-            path = Path(name)
-            self.report_to(path if path.suffix else path.with_suffix(".pdf"))
+        start = Path.home() / f"{self._document.project.name} compared.pdf"
+        path = ask_save_path(self, "Save the report", start, "Pages (*.pdf);;Web page (*.html)")
+        if path is not None:
+            self.report_to(path)
 
     def report_to(self, path: Path) -> bool:
         """Write the report; a failure is said."""

@@ -4,7 +4,7 @@ from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, pyqtSignal
-from PyQt6.QtWidgets import QFileDialog, QWidget
+from PyQt6.QtWidgets import QWidget
 
 from unterbau.brief.targets import SHARES
 from unterbau.errors import UnterbauError
@@ -25,6 +25,7 @@ from unterbau.ui.jobs.asker import Asker
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.machine.lens_answers import LensAnswers
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.save_path import ask_save_path
 
 MODES = 6
 NO_CHATTER = "Nothing here limits the depth of cut by chatter: the tool does not turn."
@@ -127,11 +128,10 @@ class Accounts(QObject):
 
     def save_frame(self) -> None:
         """Ask where to, and save the analysis model."""
-        name, _ = QFileDialog.getSaveFileName(
-            self._owner, "Save the frame", f"{self._selection.candidate}.frame.json", "Frame (*.frame.json)"
-        )
-        if name:
-            self.write_frame(Path(name))
+        start = f"{self._selection.candidate}.frame.json"
+        path = ask_save_path(self._owner, "Save the frame", start, "Frame (*.frame.json)")
+        if path is not None:
+            self.write_frame(path)
 
     def write_frame(self, path: Path) -> None:
         """Save the analysis model of the machine as it stands."""

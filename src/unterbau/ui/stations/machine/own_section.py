@@ -22,6 +22,7 @@ from unterbau.ui.view_settings import ViewSettings
 from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.quantity_field import QuantityField
+from unterbau.ui.widgets.save_path import ask_save_path
 
 LAYOUT_CHOICES = tuple((one.id, one.label) for one in LAYOUTS.values())
 WRITERS = {".svg": svg_text, ".txt": outline_text}
@@ -130,9 +131,9 @@ class OwnSection(QWidget):
 
     def _on_save(self) -> None:
         start = f"{section_name(self._section)}.dxf"
-        name, _ = QFileDialog.getSaveFileName(self, "Save the outline", start, "DXF (*.dxf);;SVG (*.svg);;Text (*.txt)")
-        if name:
-            self.write_file(Path(name))
+        path = ask_save_path(self, "Save the outline", start, "DXF (*.dxf);;SVG (*.svg);;Text (*.txt)")
+        if path is not None:
+            self.write_file(path)
 
     def _on_build(self, index: int) -> None:
         layout = str(self.build.itemData(index))

@@ -4,7 +4,7 @@ from datetime import datetime, timedelta
 from pathlib import Path
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from unterbau.catalogue.cuts import Cut
 from unterbau.catalogue.prices import PriceBook, money_text
@@ -35,6 +35,7 @@ from unterbau.ui.widgets.followed import FollowingPage
 from unterbau.ui.widgets.hairline import hairline
 from unterbau.ui.widgets.instrument_box import Answer, InstrumentBox
 from unterbau.ui.widgets.labels import heading, label
+from unterbau.ui.widgets.save_path import ask_save_path
 from unterbau.ui.widgets.scrolled_page import ScrolledPage
 from unterbau.units import Units, length_text, mass_text, stiffness_text, told, tolerance_text
 
@@ -241,18 +242,14 @@ class PourStation(FollowingPage):
             self.form.say(error.problem)
 
     def _ask_card(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Save the recipe card", str(Path.home() / "pour.pdf"), "PDF (*.pdf)"
-        )
-        if name:
-            self.save_card(Path(name))
+        path = ask_save_path(self, "Save the recipe card", Path.home() / "pour.pdf", "PDF (*.pdf)")
+        if path is not None:
+            self.save_card(path)
 
     def _ask_dates(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Save the dates", str(Path.home() / "pour.ics"), "iCalendar (*.ics)"
-        )
-        if name:
-            self.save_dates(Path(name))
+        path = ask_save_path(self, "Save the dates", Path.home() / "pour.ics", "iCalendar (*.ics)")
+        if path is not None:
+            self.save_dates(path)
 
     def _build(self) -> None:
         unit = em()

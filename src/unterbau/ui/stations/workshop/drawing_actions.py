@@ -19,6 +19,7 @@ from unterbau.ui.jobs.one_at_a_time import OneAtATime
 from unterbau.ui.selection import Selection
 from unterbau.ui.theme import font
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.save_path import ask_save_path
 
 FORMATS = (
     "Dimensioned sheet (*.pdf);;Template at full size (*.template.pdf);;Outline and holes (*.dxf);;At full size (*.svg)"
@@ -111,13 +112,10 @@ class DrawingActions(QObject):
     def _on_one(self) -> None:
         if self.piece is None:
             return
-        start = str(self._folder() / f"{file_name(self.piece)}.pdf")
-        name, chosen = QFileDialog.getSaveFileName(self._window, "Save the drawing of the piece", start, FORMATS)
-        if name:
-            path = Path(name)
-            if "*.template.pdf" in chosen and not path.name.endswith(".template.pdf"):
-                path = path.with_name(path.name.removesuffix(".pdf") + ".template.pdf")
-            self.write_piece(path if path.suffix else path.with_suffix(".pdf"))
+        start = self._folder() / f"{file_name(self.piece)}.pdf"
+        path = ask_save_path(self._window, "Save the drawing of the piece", start, FORMATS)
+        if path is not None:
+            self.write_piece(path)
 
     def _on_progressed(self, _asked: object, done: int, total: int) -> None:
         self.all.setText(f"{STOP} ({done} of {total})")

@@ -36,6 +36,7 @@ from unterbau.ui.document import Document
 from unterbau.ui.selection import Selection
 from unterbau.ui.stations.workshop.shopping_page import ShoppingPage
 from unterbau.ui.view_settings import ViewSettings
+from unterbau.ui.widgets.save_path import ask_save_path
 from unterbau.units import mass_text
 
 TABLES = "CSV (*.csv);;OpenDocument table (*.ods)"
@@ -172,11 +173,10 @@ class Shopping(QObject):
         self._set(as_many_as_needed(bought, name, row), f"{row.words}: settled")
 
     def _ask_save(self) -> None:
-        start = str(Path.home() / f"{self._document.project.name} shopping.csv")
-        name, _ = QFileDialog.getSaveFileName(self.page, "Save the shopping list", start, TABLES)
-        if name:
-            path = Path(name)
-            self.save_to(path if path.suffix else path.with_suffix(".csv"))
+        start = Path.home() / f"{self._document.project.name} shopping.csv"
+        path = ask_save_path(self.page, "Save the shopping list", start, TABLES)
+        if path is not None:
+            self.save_to(path)
 
     def _ask_read(self) -> None:
         name, _ = QFileDialog.getOpenFileName(
