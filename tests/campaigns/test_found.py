@@ -150,7 +150,7 @@ def test_what_nobody_types_is_refused_before_it_is_parted(text: str) -> None:
 def test_a_block_stands_where_it_stands_on_a_rail_that_is_held_beside() -> None:
     """A rail's screw beside another holding place shares its node: over the travel the tool gave a thousandth else."""
     lathe = Lathe(bed_tube=Member("shs-90x90x4", "steel-s235", "epoxy-granite-10"))
-    sizes = replace(lathe.dimensions, y_rail_spacing=0.1268536226, tool_ahead=0.1207171607, stop=0.0123202424)
+    sizes = replace(lathe.dimensions, y_rail_spacing=0.1268536226, tool_ahead=0.1087171607, stop=0.0123202424)
     lathe = replace(lathe, dimensions=sizes)
     built = to_frame(lathe, Place(), "likely")
     beams = built.frame.beams

@@ -205,7 +205,7 @@ def test_a_counterweight_is_moved_but_hardly_felt_at_the_tip() -> None:
     mill = ColumnMill()
     weighted = replace(mill, dimensions=replace(mill.dimensions, counterweight=1))
     assert moving_masses(weighted)["Z"] == pytest.approx(2 * moving_masses(mill)["Z"])
-    assert stiffness(weighted, 1) == pytest.approx(stiffness(mill, 1))
+    assert stiffness(weighted, 1) == pytest.approx(stiffness(mill, 1), rel=1e-4)  # the rope's hook stiffens a patch
     with_one, without = (answers(m, Place()).modes[0].frequency.likely for m in (weighted, mill))
     assert with_one < without
 

@@ -103,7 +103,12 @@ def test_a_file_changed_by_another_program_is_not_overwritten_unasked(
     qtbot.keyClick(window, Qt.Key.Key_S, CTRL)
     assert window.document.modified, "asked again as often as one saves"
     asked: list[str] = []
-    monkeypatch.setattr(QMessageBox, "exec", lambda box: (asked.append(box.text()), QMessageBox.StandardButton.Save)[1])
+
+    def answered(box: QMessageBox) -> QMessageBox.StandardButton:
+        asked.append(box.text())
+        return QMessageBox.StandardButton.Save
+
+    monkeypatch.setattr(QMessageBox, "exec", answered)
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: ("", ""))
     assert not window.files.may_leave()
     assert "Another program changed shared.unterbau" in asked[0]

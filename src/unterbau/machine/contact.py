@@ -35,11 +35,11 @@ def contact_problem(kind: Kind, machine: Any) -> tuple[str, str] | None:
     Raises:
         InputError: The machine cannot be laid out.
     """
-    structure = kind.lay_out(machine)
-    twice = repeated_names(structure)
+    twice = repeated_names(kind.lay_out(machine))
     if twice:
         return "changes", f'expected one part of each name, got several called "{twice[0]}"'
-    found = gaps(structure)
+    machine = replace(machine, changes=())  # what is added finds its footing by itself, or is told to have lost it
+    found = gaps(kind.lay_out(machine))
     if not found:
         return None
     gap = max(found, key=lambda one: one.distance)

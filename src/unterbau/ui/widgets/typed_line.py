@@ -1,5 +1,8 @@
 """A line to type in: what is typed stays until it is accepted or abandoned, whatever arrives meanwhile."""
 
+from collections.abc import Mapping
+from typing import Any
+
 from PyQt6.QtCore import QEvent, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QLineEdit, QSpinBox, QWidget
@@ -72,3 +75,24 @@ def abandon_in(widget: QWidget) -> None:
             line.setModified(False)
             line.setProperty("wrong", False)
             line.given_up.emit()
+
+
+Typed = tuple[str, int, bool]
+"""A pending text, the place of its cursor, and whether it has the focus."""
+
+
+def pending_texts(lines: Mapping[Any, TypedLine]) -> dict[Any, Typed]:
+    """Return what is typed and pending in lines that are about to be made anew."""
+    return {key: (line.text(), line.cursorPosition(), line.hasFocus()) for key, line in lines.items() if line.pending}
+
+
+def give_back(typed: Mapping[Any, Typed], lines: Mapping[Any, TypedLine]) -> None:
+    """Put pending texts into the lines that took the place of those they were typed into."""
+    for key, (text, place, focused) in typed.items():
+        if key in lines:
+            line = lines[key]
+            line.setText(text)
+            line.setModified(True)
+            line.setCursorPosition(place)
+            if focused:
+                line.setFocus()

@@ -27,7 +27,7 @@ from unterbau.ui.widgets.choice_box import ChoiceBox
 from unterbau.ui.widgets.labels import label
 from unterbau.ui.widgets.plain_tip import plain_tip
 from unterbau.ui.widgets.quantity_field import QuantityField
-from unterbau.ui.widgets.typed_line import TypedLine
+from unterbau.ui.widgets.typed_line import TypedLine, give_back, pending_texts
 
 COLUMNS = ("what", "for", "money", "state", "paid", "due")
 HOW_TIPS = {
@@ -129,6 +129,12 @@ class ShoppingPage(QWidget):
         self.postage.show_text(self._told[1])
         self._show_line()
 
+    def _cells(self) -> dict[tuple[str, str], TypedLine]:
+        """Return the lines of the table that are typed into, by item and column."""
+        rows = list(zip(self._filled, self.paid, self.due, strict=False))
+        paid = {(item, "paid"): field.edit for item, field, _ in rows}
+        return {**paid, **{(item, "due"): line for item, _, line in rows}}
+
     def due_of(self, item: str) -> TypedLine | None:
         """Return the line with the date that an item is due."""
         return self.due[self._filled.index(item)] if item in self._filled else None
@@ -162,9 +168,10 @@ class ShoppingPage(QWidget):
         anew = [row.item for row in basket.rows] != [row.item for row in self.basket.rows] or not self.boxes
         self.basket = basket
         if anew:
-            typed = self._typed()
+            typed = pending_texts(self._cells())
             self._fill()
-            self._give_back(typed)
+            self._filled = [row.item for row in basket.rows]
+            give_back(typed, self._cells())
         self._show_groups(book)
         for number, row in enumerate(basket.rows):
             self._show(number, row, labels.get(row.part, row.part.replace("_", " ")), book)
@@ -277,28 +284,6 @@ class ShoppingPage(QWidget):
     def _on_postage_given_up(self) -> None:
         self.postage.abandon(self._told[1])
         self.say("")
-
-    def _typed(self) -> dict[tuple[str, str], tuple[str, int, bool]]:
-        """Return what is typed and pending in the table, by item and column, with its cursor and focus."""
-        found = {}
-        for row, paid, due in zip(self._filled, self.paid, self.due, strict=False):
-            for column, line in (("paid", paid.edit), ("due", due)):
-                if line.pending:
-                    found[row, column] = (line.text(), line.cursorPosition(), line.hasFocus())
-        return found
-
-    def _give_back(self, typed: dict[tuple[str, str], tuple[str, int, bool]]) -> None:
-        """Put what was typed into the rows of the same items."""
-        self._filled = [row.item for row in self.basket.rows]
-        for (item, column), (text, place, focused) in typed.items():
-            if item in self._filled:
-                number = self._filled.index(item)
-                line = self.paid[number].edit if column == "paid" else self.due[number]
-                line.setText(text)
-                line.setModified(True)
-                line.setCursorPosition(place)
-                if focused:
-                    line.setFocus()
 
     def _on_offers(self) -> None:
         row = self._line()
