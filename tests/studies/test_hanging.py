@@ -14,7 +14,7 @@ from unterbau.machine.kinds.arm_mill import ArmMill
 from unterbau.machine.kinds.column_mill import ColumnMill
 from unterbau.machine.kinds.light_table import LightTable
 from unterbau.machine.kinds.wall_axis import WallAxis
-from unterbau.machine.machine import KINDS, Machine, lay_out, listed_mass, moving_masses, to_frame
+from unterbau.machine.machine import KINDS, Machine, bodies_of, lay_out, listed_mass, moving_masses, to_frame
 from unterbau.mechanics.statics import spring_loads, total_mass
 from unterbau.progress import Silent
 from unterbau.project import edits
@@ -22,6 +22,7 @@ from unterbau.project.project import Candidate, Project
 from unterbau.shop.build.steps import steps_of
 from unterbau.shop.lifting import loads_of
 from unterbau.solids.solids import solids
+from unterbau.structure.bodies import Prism
 from unterbau.structure.parts import Place
 from unterbau.studies.answers import answers
 from unterbau.studies.compliance import solve
@@ -139,6 +140,14 @@ def test_a_counterweight_has_a_body_that_goes_against_the_head_and_a_step_with_i
     step = next(one for one in steps_of(structure, (), {}, {}, 25.0, (), {}) if one.id.startswith("counterweight"))
     assert "broken rope" in step.caution
     assert step.lifted == pytest.approx(moving_masses(ColumnMill())["Z"])
+
+
+@pytest.mark.parametrize("machine", [WallAxis(payload=3.0), balanced(ColumnMill())])
+def test_what_hangs_is_drawn_with_what_carries_it(machine: Machine) -> None:
+    chains = to_frame(machine, Place()).chains
+    for body in bodies_of(machine, Place()):
+        if isinstance(body, Prism):
+            assert body.chain in chains
 
 
 def test_no_remedy_proposes_the_counterweight_that_is_there() -> None:

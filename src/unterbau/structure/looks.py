@@ -198,7 +198,7 @@ def _spindle(one: SpindleUnit, structure: Structure) -> Found:
 def _payload(one: Payload, _structure: Structure) -> Found:
     half = one.side / 2
     x, y, z = one.at.place
-    yield Prism("spindle", one.at.piece, (x, y, z - 2 * half), (x, y, z), Y, (box_ring(2 * half, 2 * half),))
+    yield Prism("spindle", "spindle", (x, y, z - 2 * half), (x, y, z), Y, (box_ring(2 * half, 2 * half),))
 
 
 @_look.register
