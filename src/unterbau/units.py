@@ -38,6 +38,14 @@ DEEPEST = 20
 MOST = 1e15
 """No quantity of a machine is beyond it, in SI units."""
 _CURRENCY = re.compile(r"[€$£¥]|(?<![A-Za-z])[A-Za-z]{3}(?![A-Za-z])")
+_THOUSANDS = re.compile(r"(\d{1,3}(?:,\d{3})+|\d{1,3}(?:\.\d{3})+)((?:[.,]\d{1,2})?)")
+"""An amount of money with its thousands apart: no amount has three decimals."""
+_FOOT_INCH = re.compile(r"('|′|ft|feet|foot)\s*-\s*(?=\d)")
+"""A dash between feet and inches, as in 5'-6": it takes nothing away."""
+_BINARY = r"(\d+/(?:2|4|8|16|32|64))"
+_MIXED_INCH = re.compile(rf"(?<![\d./])(\d+)-{_BINARY}(?=\s*(?:in\b|inch|\"|″))")
+_MIXED_ANY = re.compile(rf"(?<![\d./])(\d+)-{_BINARY}(?![\d/])")
+"""A dash between whole inches and a binary fraction, as in 3-3/8; without a unit where inches are shown."""
 _TOKEN = re.compile(r"\s*(?:(\d+(?:[.,]\d+)?|[.,]\d+)|([a-zA-Zµμ]+|[\"'″′])|([-+*/()×]))")
 
 
@@ -187,10 +195,24 @@ def parse(text: str, kind: Kind, units: Units = "mm") -> float:
         raise InputError("", f"expected {_EXAMPLES[kind]}")
     if len(text) > LONGEST:
         raise InputError("", f"expected {_EXAMPLES[kind]}, in at most {LONGEST} letters")
-    value = _Parser(_CURRENCY.sub("", text) if kind == "money" else text, kind, bare).read()
+    value = _Parser(_plain(text, kind, units), kind, bare).read()
     if not abs(value) <= MOST:
         raise InputError("", f"expected {_EXAMPLES[kind]}, less than {MOST:g} in SI units")
     return value
+
+
+def _plain(text: str, kind: Kind, units: Units) -> str:
+    """Return a text with signs, spaces and ways of writing that mean the same brought into one form."""
+    text = text.replace("−", "-").replace("\u00a0", " ").replace("\u202f", " ").replace("\u2009", " ")
+    if kind == "money":
+        text = _CURRENCY.sub("", text).strip()
+        grouped = _THOUSANDS.fullmatch(text)
+        return text if grouped is None else f"{re.sub('[,.]', '', grouped[1])}{(grouped[2] or '').replace(',', '.')}"
+    if kind == "length":
+        text = _FOOT_INCH.sub(r"\1 ", text)
+        mixed = _MIXED_INCH if units == "mm" else _MIXED_ANY
+        text = mixed.sub(r"\1 \2", text)
+    return text
 
 
 def length_text(value: float, units: Units, with_unit: bool = True) -> str:

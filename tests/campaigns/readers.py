@@ -1,32 +1,46 @@
 """Every reader with mutated input: it answers, or refuses in a sentence; nothing else, and soon."""
 
+import io
 import random
 import tempfile
 import time
+import zipfile
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass
 from importlib.resources import files
 from pathlib import Path
 from traceback import extract_tb
 
+import numpy as np
+
 from tests.campaigns.mutations import bytes_changed, json_changed
 from unterbau.catalogue.prices import shipped_prices
-from unterbau.errors import UnterbauError
+from unterbau.errors import InputError, UnterbauError
 from unterbau.files.frame_json import read_frame, solve_document
 from unterbau.files.prices_csv import parse_prices, prices_text
 from unterbau.files.project_json import parse_project
+from unterbau.files.readings_csv import read_readings
 from unterbau.files.recovery import keep, left_behind
+from unterbau.files.search_json import read_space
 from unterbau.files.section_dxf import dxf_text, read_dxf
 from unterbau.files.section_text import outline_text, read_section_text
 from unterbau.files.settings_json import read_settings
+from unterbau.files.shopping_csv import read_shopping, shopping_text
+from unterbau.files.shopping_ods import read_shopping_ods, shopping_ods
+from unterbau.files.wav import read_wav, write_wav
+from unterbau.machine.kinds.moving_gantry import MovingGantry
+from unterbau.machine.machine import bill_of
 from unterbau.sections.find import find, nearest
 from unterbau.sections.section import section
 from unterbau.shop.instruments.reading import parse_line
+from unterbau.shop.measure.tap import tap_test
 from unterbau.shop.offer_words import read_line_offers, read_postage
 from unterbau.shop.pour.grain_words import read_grains
 from unterbau.shop.pour.mould import Mould
 from unterbau.shop.pour.open_words import read_open
+from unterbau.shop.shopping import basket
 from unterbau.shop.stock_words import read_offers, read_sheet
 from unterbau.units import Kind, parse
 
@@ -78,11 +92,64 @@ def readers(folder: Path) -> tuple[Reader, ...]:
         Reader("section DXF", drawings, bytes_changed, lambda text: read_dxf(_file(folder / "a.dxf", text))),
         Reader("quantity", QUANTITIES, bytes_changed, lambda text: [_typed(text, kind) for kind in KINDS]),
         *(Reader(name, corpus, bytes_changed, read) for name, corpus, read in TYPED),
+        Reader("readings", READINGS, bytes_changed, lambda text: _readings(_file(folder / "r.csv", text))),
+        Reader("shopping CSV", (shopping_text(BASKET),), bytes_changed,
+               lambda text: read_shopping(_file(folder / "s.csv", text), BASKET, (), "a")),
+        Reader("shopping ODS", (_content(shopping_ods(BASKET)),), bytes_changed,
+               lambda text: read_shopping_ods(_packed(folder / "s.ods", text), BASKET, (), "a")),
+        Reader("search space", SPACES, json_changed, lambda text: read_space(_file(folder / "space.json", text))),
+        Reader("recording", _recordings(folder), bytes_changed, lambda text: _heard(folder / "a.wav", text)),
         Reader("mould", MOULDS, bytes_changed, lambda text: [read_open(text, Mould(), one) for one in ("mm", "inch")]),
         Reader("recovery", (kept,), json_changed, lambda text: _left(folder / "kept", text)),
         Reader("settings", ('{"theme": "dark", "text": 1.2, "units": "mm", "recent": ["/a"], "hints_done": []}',),
                json_changed, lambda text: read_settings(_file(folder / "settings.json", text))),
     )  # fmt: skip
+
+
+BASKET = basket(bill_of(MovingGantry()), tuple(one.text for one in bill_of(MovingGantry())), (), "a")
+READINGS = (
+    "place;reading [mm]\n0;0,012\n100;0,02 mm\n",
+    "0 12 31 38 30 24\n",
+    "x,y\n0,1.5\n1,2.5\n",
+    "\ufeff5\n7\n",
+)
+SPACES = (
+    '{"free": {"gantry_beam": {"section": ["rhs-80x80x4"]}}, "bounds": {"mass": 150}, "goal": "stiffest"}',
+    '{"free": {"dimensions": {"x_stance": {"from": 0.1, "to": 0.2, "steps": 3}}}}',
+)
+
+
+def _readings(path: Path) -> list[object]:
+    found: list[object] = []
+    for grid in (False, True):
+        with suppress(InputError):
+            found.append(read_readings(path, grid))
+    return found
+
+
+def _content(packed: bytes) -> str:
+    with zipfile.ZipFile(io.BytesIO(packed)) as opened:
+        return opened.read("content.xml").decode("utf-8")
+
+
+def _packed(path: Path, content: str) -> Path:
+    """Write a table whose content was changed, all else as a table program writes it."""
+    with zipfile.ZipFile(io.BytesIO(shopping_ods(BASKET))) as whole, zipfile.ZipFile(path, "w") as made:
+        for name in whole.namelist():
+            data = content.encode("utf-8", "replace") if name == "content.xml" else whole.read(name)
+            made.writestr(name, data)
+    return path
+
+
+def _recordings(folder: Path) -> tuple[str, ...]:
+    path = folder / "made.wav"
+    write_wav(path, np.sin(np.arange(2000) / 7.0), 8000)
+    return (path.read_bytes().decode("latin-1"),)
+
+
+def _heard(path: Path, text: str) -> object:
+    path.write_bytes(text.encode("latin-1", "replace"))
+    return tap_test(*read_wav(path))
 
 
 def _file(path: Path, text: str) -> Path:

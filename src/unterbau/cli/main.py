@@ -1,6 +1,7 @@
 """The command `unterbau` and its subcommands."""
 
 import sys
+from io import TextIOWrapper
 
 import click
 
@@ -43,6 +44,9 @@ for _command in (
 
 def run(arguments: list[str]) -> int:
     """Run a subcommand and return the exit status: 0 done, 2 refused."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, TextIOWrapper):
+            stream.reconfigure(errors="replace")  # a terminal that knows no µ shows a question mark
     try:
         unterbau.main(arguments, prog_name="unterbau", standalone_mode=False)
     except UnterbauError as error:

@@ -75,9 +75,11 @@ def check_size(path: Path, most: int) -> None:
         UnterbauError: It is, or cannot be looked at.
     """
     try:
-        size = path.stat().st_size
+        size, regular = path.stat().st_size, path.is_file()
     except (OSError, ValueError, RuntimeError) as error:
         raise UnterbauError(f"{shown(path)} could not be read: {_reason(error)}") from None
+    if not regular and path.exists():
+        raise UnterbauError(f"{shown(path)} could not be read: expected a file, found a folder, a pipe or a device")
     if size > most:
         raise UnterbauError(
             f"{shown(path)} could not be read: expected at most {most / 1e6:g} MB, got {size / 1e6:.0f} MB"

@@ -26,6 +26,8 @@ def keep_photo(project: Path, photo: Path) -> str:
         UnterbauError: It cannot be read or written.
     """
     try:
+        if not photo.is_file():
+            raise InputError(photo.name, "expected a file")
         size = photo.stat().st_size
         if size > MOST_BYTES:
             most = MOST_BYTES // 10**6

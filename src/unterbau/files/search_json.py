@@ -22,7 +22,7 @@ def read_space(path: Path) -> tuple[tuple[Free, ...], Bounds, Goal]:
     """
     check_size(path, MOST_BYTES)
     try:
-        data = json.loads(read_text(path))
+        data = json.loads(read_text(path), object_pairs_hook=_once, parse_constant=_finite)
     except (ValueError, RecursionError) as error:
         raise InputError(path.name, f"expected JSON: {error}") from None
     if not isinstance(data, dict) or not isinstance(data.get("free"), dict):
@@ -38,9 +38,21 @@ def read_space(path: Path) -> tuple[tuple[Free, ...], Bounds, Goal]:
             free.append(Free(key, field, _values(f"$.free.{key}.{field}", values)))
     goal = data.get("goal", "stiffest")
     known: dict[str, Goal] = {one: one for one in GOALS}
-    if goal not in known:
+    if not isinstance(goal, str) or goal not in known:
         raise InputError("$.goal", f"expected {', '.join(GOALS)}, got {goal}")
     return tuple(free), _bounds(data.get("bounds", {})), known[goal]
+
+
+def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    names = [name for name, _ in pairs]
+    twice = next((name for name in names if names.count(name) > 1), None)
+    if twice is not None:
+        raise ValueError(f'the key "{twice}" stands twice')
+    return dict(pairs)
+
+
+def _finite(name: str) -> float:
+    raise ValueError(f"{name} is no number")
 
 
 def _values(where: str, values: Any) -> tuple[Any, ...]:

@@ -57,7 +57,10 @@ def read_shopping(
         UnterbauError: The file cannot be read.
     """
     check_size(path, MOST_BYTES)
-    rows = list(csv.reader(read_text(path).removeprefix("\ufeff").splitlines()))
+    try:
+        rows = list(csv.reader(read_text(path).removeprefix("\ufeff").splitlines()))
+    except csv.Error as error:
+        raise InputError(path.name, f"this is no table: {error}") from None
     plain = [[from_text(cell) if n in WORDS else cell for n, cell in enumerate(cells)] for cells in rows]
     return with_cells(path.name, plain, basket, bought, candidate)
 
@@ -91,6 +94,8 @@ def with_cells(
         dates = Dates(*(cell.strip() for cell in [*cells[7:], "", "", ""][:3]))
         for text in (dates.on, dates.due):
             check_date(where, text)
-        if line is not None and 0.0 <= paid <= 1e9:
+        if not 0.0 <= paid <= 1e9:
+            raise InputError(where, f'expected money paid from 0, got "{cells[5]}"; after a refund, tell what is left')
+        if line is not None:
             bought = with_state(bought, candidate, line, state, paid, dates)
     return bought

@@ -51,23 +51,37 @@ def read_shopping_ods(
 
 def _rows(path: Path) -> list[list[str]]:
     import xml.sax
+    from xml.etree import ElementTree
     from xml.parsers.expat import ExpatError
 
     from odf.opendocument import load
-    from odf.table import TableRow
+    from odf.table import Table, TableRow
 
     try:
         with zipfile.ZipFile(path) as packed:
             if sum(one.file_size for one in packed.infolist()) > MOST_UNPACKED:
                 raise InputError(path.name, f"expected a table of at most {MOST_UNPACKED // 1_000_000} MB unfolded")
+            if b"encryption-data" in packed.read("META-INF/manifest.xml"):
+                raise InputError(path.name, "expected a table that is not locked with a password")
             content = packed.read("content.xml")
         if b"<!DOCTYPE" in content or b"<!ENTITY" in content:
             raise InputError(path.name, "expected a table without definitions of its own")
+        ElementTree.fromstring(content)  # what reads tables prints all of a file that is broken
         document = load(str(path))
-    except (zipfile.BadZipFile, KeyError, xml.sax.SAXException, ExpatError, UnicodeDecodeError, OSError):
+    except (
+        zipfile.BadZipFile,
+        KeyError,
+        ElementTree.ParseError,
+        xml.sax.SAXException,
+        ExpatError,
+        UnicodeDecodeError,
+        OSError,
+    ):
         raise InputError(path.name, "expected an OpenDocument table (.ods)") from None
     found = []
-    for row in document.getElementsByType(TableRow)[:MOST_ROWS]:
+    tables = document.spreadsheet.getElementsByType(Table)
+    rows = [row for row in tables[0].getElementsByType(TableRow) if _table_of(row) is tables[0]] if tables else []
+    for row in rows[:MOST_ROWS]:
         cells = _cells(row)
         if any(cells):
             found.append(cells)
@@ -75,15 +89,28 @@ def _rows(path: Path) -> list[list[str]]:
 
 
 def _cells(row: Any) -> list[str]:
-    from odf.table import TableCell
+    from odf.table import CoveredTableCell, TableCell
     from odf.teletype import extractText
+    from odf.text import P
 
     cells: list[str] = []
-    for cell in row.getElementsByType(TableCell):
+    for cell in row.childNodes:  # in order: what a merged cell covers keeps its column
+        if getattr(cell, "qname", None) not in (TableCell().qname, CoveredTableCell().qname):
+            continue
         repeated = cell.getAttribute("numbercolumnsrepeated")
         value = cell.getAttribute("value")
-        text = extractText(cell)
+        text = "\n".join(extractText(one) for one in cell.childNodes if getattr(one, "qname", None) == P().qname)
         cells += [str(value) if value is not None else text] * min(int(repeated or 1), len(HEAD))
     while cells and not cells[-1]:
         cells.pop()
     return cells
+
+
+def _table_of(row: Any) -> Any:
+    """Return the table that a row belongs to: one may stand within a cell of another."""
+    from odf.table import Table
+
+    node = row.parentNode
+    while node is not None and node.qname != Table().qname:
+        node = node.parentNode
+    return node

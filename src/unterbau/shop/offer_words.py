@@ -7,9 +7,12 @@ from unterbau.shop.offers import Chosen, Offer, Postage
 from unterbau.shop.typed_list import typed_list, typed_number
 
 OFFER = re.compile(
-    r"(?P<shop>.*?\S)\s+(?P<price>\d+(?:[.,]\d+)?)(?:\s*[A-Z€$£]{1,3})?(?:\s+from\s+(?P<least>\d+))?"
-    r"(?:\s+in\s+(?P<days>\d+)\s+days?)?"
+    r"(?P<shop>.*?\S)\s+(?P<price>\d+(?:[.,]\d+)?)(?:\s*[A-Z€$£]{1,3})?"
+    r"(?:\s+from\s+(?P<least>\d+)(?:\s+in\s+(?P<days>\d+)\s+days?)?"
+    r"|\s+in\s+(?P<soon>\d+)\s+days?(?:\s+from\s+(?P<many>\d+))?)?"
 )
+SWALLOWED = re.compile(r"\d\s+(?:in|from)\b")
+"""A price within the name of a shop: what follows it was not understood."""
 EXPECTED = "expected offers as Iron yard 12.50 from 10 in 5 days; Screw shop 11.90"
 SENT = "expected postage as Iron yard 9; Screw shop 5.50"
 
@@ -22,8 +25,18 @@ def read_line_offers(text: str, item: str) -> tuple[Offer, ...]:
     """
     found = []
     for told in typed_list(text, OFFER, "offers", "offer", EXPECTED):
+        if SWALLOWED.search(told["shop"]):
+            raise InputError("offers", f'"{told.group()}" is no offer; {EXPECTED}')
         price = typed_number(told["price"])
-        found.append(Offer(item, told["shop"], price, int(told["least"] or 1), int(told["days"] or 0)))
+        found.append(
+            Offer(
+                item,
+                told["shop"],
+                price,
+                int(told["least"] or told["many"] or 1),
+                int(told["days"] or told["soon"] or 0),
+            )
+        )
     return tuple(found)
 
 
@@ -46,7 +59,7 @@ def read_postage(text: str) -> tuple[Postage, ...]:
     """
     found = []
     for told in typed_list(text, OFFER, "postage", "postage", SENT):
-        if told["least"] or told["days"]:
+        if any(told[name] for name in ("least", "days", "soon", "many")):
             raise InputError("postage", f'"{told.group()}" is no postage; {SENT}')
         found.append(Postage(told["shop"], typed_number(told["price"])))
     return tuple(found)

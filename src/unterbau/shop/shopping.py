@@ -157,7 +157,11 @@ def with_state(
     bought: tuple[Bought, ...], candidate: str, row: Row, state: State, paid: float | None = None,
     dates: Dates | None = None,
 ) -> tuple[Bought, ...]:  # fmt: skip
-    """Return what was bought with a line in another state; what is needed again is bought no longer."""
+    """Return what was bought with a line in another state; what is needed again is bought no longer.
+
+    Raises:
+        InputError: A date is none.
+    """
     rest = tuple(one for one in bought if (one.candidate, one.item) != (candidate, row.item))
     if state == "needed":
         return rest
@@ -166,7 +170,8 @@ def with_state(
     count = before.count if before is not None else row.count
     money = row.paid if paid is None else paid
     kept = dates or (Dates() if before is None else Dates(before.on, before.due, before.shop))
-    return (*rest, Bought(candidate, row.item, row.words, count, state, money, kept.on, kept.due, kept.shop))
+    on, due = plain_date("on", kept.on), plain_date("due", kept.due)
+    return (*rest, Bought(candidate, row.item, row.words, count, state, money, on, due, kept.shop))
 
 
 def held_up(basket: Basket, today: str) -> tuple[Row, ...]:
@@ -188,6 +193,16 @@ def check_date(where: str, text: str) -> None:
         date.fromisoformat(text)
     except ValueError:
         raise InputError(where, f'expected a date as 2026-03-01, got "{text}"') from None
+
+
+def plain_date(where: str, text: str) -> str:
+    """Return a date that may be left open in the one way of writing that sorts: 20260301 as 2026-03-01.
+
+    Raises:
+        InputError: It is none.
+    """
+    check_date(where, text)
+    return date.fromisoformat(text).isoformat() if text else ""
 
 
 def as_many_as_needed(bought: tuple[Bought, ...], candidate: str, row: Row) -> tuple[Bought, ...]:

@@ -9,7 +9,8 @@ from unterbau.shop.typed_list import LONGEST, entries
 from unterbau.units import Units, length_text, parse
 
 OWN = re.compile(r"own\s+(?:(\d+)\s*[x×*]\s*)?(.+)", re.IGNORECASE)
-PRICE = re.compile(r"(.+?)\s+at\s+([0-9.]+)\s*[A-Za-z€$£]*")
+PRICE = re.compile(r"(.+?)\s+at\s+(\S.*)")
+SEVERAL = re.compile(r"\d+\s*[x×*]\s*\d.*")
 EXPECTED = "expected bars as 6000 at 42; 3000 at 23; own 2 × 1300"
 
 
@@ -27,15 +28,22 @@ def read_offers(text: str, section: str, material: str, units: Units) -> tuple[B
                 length = parse(own[2], "length", units)
                 found.append(BarOffer(section, material, length, 0.0, int(own[1] or 1)))
             else:
-                length = parse(priced[1] if priced else part, "length", units)
-                found.append(BarOffer(section, material, length, float(priced[2]) if priced else 0.0))
-        except (InputError, ValueError):
+                told = priced[1] if priced else part
+                if SEVERAL.fullmatch(told):
+                    raise InputError("bars", f'"{part}" tells how many; expected one length on offer, or own {told}')
+                price = parse(priced[2], "money") if priced else 0.0
+                found.append(BarOffer(section, material, parse(told, "length", units), price))
+        except (InputError, ValueError) as error:
+            if isinstance(error, InputError) and error.where == "bars":
+                raise
             raise InputError("bars", f'"{part}" is no bar; {EXPECTED}') from None
-        if not 0.01 <= length <= 30.0:
+        if not 0.01 <= found[-1].length <= 30.0:
             raise InputError("bars", f'"{part}" is no bar: expected 10 mm to 30 m')
     return tuple(found)
 
 
+UNIT = re.compile(r"[a-zA-Zµμ\"″'′]+\s*$")
+"""Behind the second length it counts for both."""
 SHEET = re.compile(r"(.+?)\s*[x×*]\s*(.+)")
 
 
@@ -51,7 +59,9 @@ def read_sheet(text: str, units: Units) -> Sheet | None:
     try:
         if found is None:
             raise InputError("", "")
-        return Sheet(parse(found[1], "length", units), parse(found[2], "length", units))
+        unit = UNIT.search(found[2])
+        first = found[1] if UNIT.search(found[1]) or unit is None else f"{found[1]} {unit[0]}"
+        return Sheet(parse(first, "length", units), parse(found[2], "length", units))
     except InputError:
         raise InputError("sheet", f'"{text.strip()[:LONGEST]}" is no sheet; expected its size as 2000 × 1000') from None
 

@@ -36,7 +36,7 @@ def test_squares() -> None:
     machine, square = square_reversal(0.042e-3, -0.018e-3, 0.2, DIAL)
     assert machine.value * 0.2 == pytest.approx(0.030e-3)
     assert square.value * 0.2 == pytest.approx(0.012e-3)
-    with pytest.raises(InputError, match="cannot be the diagonals"):
+    with pytest.raises(InputError, match="expected diagonals of about 141 mm"):
         diagonals(3.0, 0.5, 0.1, 0.1, DIAL)
 
 

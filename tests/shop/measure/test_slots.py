@@ -25,7 +25,7 @@ def test_a_bench_offers_places_before_anything_is_read(bench: str) -> None:
     assert values_of(slots, "") == ("",) * count
     assert slots.line(("1",) * (count - 1) + (" ",)) == "", "one is missing"
     assert slots.line(("1",) * (count - 1)) == ""
-    values = tuple(str(10 + number) for number in range(count))
+    values = ("5", "5", "3", "4") if bench == "diagonals" else tuple(str(10 + number) for number in range(count))
     assert read_bench(bench, slots.line(values), 20e-6, Instrument()).verdict
 
 

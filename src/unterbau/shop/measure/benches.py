@@ -4,6 +4,7 @@ Formulas as in a handbook of alignment; each is checked against its worked examp
 """
 
 from dataclasses import dataclass
+from math import hypot, sqrt
 
 import numpy as np
 import scipy
@@ -14,10 +15,21 @@ from unterbau.mechanics.arrays import FloatArray
 from unterbau.shop.measure.result import Instrument, Measured, measured, read
 
 Readings = tuple[float, ...]
+BELIEVED = 0.02
+"""Share by which diagonals and sides of a rectangle may disagree: tapes do by less."""
 
 
 def diagonals(first: float, second: float, width: float, height: float, tape: Instrument) -> Measured:
-    """Return how far a rectangle is out of square, rad: sin δ = (d1² − d2²)/(4WH)."""
+    """Return how far a rectangle is out of square, rad: sin δ = (d1² − d2²)/(4WH).
+
+    Raises:
+        InputError: They are not the diagonals of a parallelogram of these sides: d1² + d2² = 2(W² + H²).
+    """
+    expected = hypot(width, height)
+    mean = sqrt((first**2 + second**2) / 2)
+    if abs(mean - expected) > BELIEVED * expected:
+        problem = f"expected diagonals of about {expected * 1e3:.0f} mm with these sides, got {first * 1e3:g} and "
+        raise InputError("diagonals", f"{problem}{second * 1e3:g} mm")
     a, b = read((first,), tape), read((second,), tape)
     share = (a**2 - b**2) / (4 * width * height)
     if abs(share.nominal_value) >= 1.0:

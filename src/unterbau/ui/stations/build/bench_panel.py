@@ -71,7 +71,7 @@ class BenchPanel(QWidget):
         """Take readings from a file; what is wrong with it is said beside the line."""
         grid = self.bench == "flatness"
         try:
-            rows = read_readings(path, grid)
+            rows = read_readings(path, grid, "µm" if self.bench in MICRO else "mm")
         except UnterbauError as error:
             self.problem.setText(error.problem if isinstance(error, InputError) else str(error))
             self.problem.show()
