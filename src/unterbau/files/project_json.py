@@ -1,9 +1,9 @@
-"""Projects as `*.unterbau` files: JSON, version 6; older ones are brought up by `migrations`.
+"""Projects as `*.unterbau` files: JSON, version 10; older ones are brought up by `migrations`.
 
 What each version changed: 1 is the first; 2 added the price book, the cut, and joints with own values; 3 the brief,
 and other kinds of machine; 4 own and built-up sections, bolts, ribs, gussets, more of guides and drives, a cut of
 one's own; 5 motors, collets, stiffened members, stands that sway; 6 changes: braces, panels, weights, what is left out;
-the shop.
+the shop; 10 payload of machines, limits and reasons of hold points.
 """
 
 import dataclasses
@@ -34,7 +34,7 @@ from unterbau.strict import STRICT
 from unterbau.structure.parts import Member
 
 FORMAT = "unterbau-project"
-VERSION: Final = 9
+VERSION: Final = 10
 SUFFIX = ".unterbau"
 
 
@@ -55,7 +55,7 @@ class ProjectFile:
     __pydantic_config__ = STRICT
 
     format: Literal["unterbau-project"]
-    version: Literal[9]
+    version: Literal[10]
     name: str
     units: Units
     benchmark: str

@@ -1,10 +1,14 @@
 """The steps of a candidate's build with what the machine itself asks at each hold point."""
 
+from dataclasses import replace
 from datetime import date, datetime
 
 from unterbau.brief.brief import Brief
 from unterbau.errors import InputError
 from unterbau.machine.machine import Machine, bill_of, lay_out
+from unterbau.shop.build.done import Done
+from unterbau.shop.build.hold_points import HoldReading, standing
+from unterbau.shop.build.log import Entry
 from unterbau.shop.build.order import order_of
 from unterbau.shop.build.schedule import START_OF_DAY, Schedule, schedule
 from unterbau.shop.build.steps import Step, steps_of
@@ -51,8 +55,36 @@ def build_schedule(steps: tuple[Step, ...], shop: ShopState, candidate: str, tod
         InputError: The steps hold no order.
     """
     known = {one.id for one in steps}
-    done = frozenset(one.step for one in shop.done if one.candidate == candidate and one.step in known)
+    done = standing(steps, shop.done, candidate)
     if done == known:
         raise InputError("steps", "all steps are done")
     start = datetime(today.year, today.month, today.day, int(START_OF_DAY))
     return schedule(steps, start, shop.hours_a_day, done, order_of(shop.orders, candidate))
+
+
+def marked_done(
+    shop: ShopState, candidate: str, step: Step, reading: HoldReading | None, against: tuple[str, ...], reason: str,
+    today: date,
+) -> ShopState:  # fmt: skip
+    """Return the shop with a step marked as done; what stood against it goes into the log with the reason.
+
+    Args:
+        shop: As it is.
+        candidate: Whose step it is.
+        step: The step.
+        reading: What was read at its hold point, if anything.
+        against: Why its reading does not do by itself (`objections`).
+        reason: Why it is done all the same; counts only where something stands against it.
+        today: The date.
+    """
+    when = today.isoformat()
+    one = Done(candidate, step.id, when, note=reason if against else "")
+    if step.hold is not None:
+        one = replace(one, within=step.hold.within)
+    if reading is not None:
+        one = replace(one, value=reading.value, uncertainty=reading.uncertainty, simulated=reading.simulated)
+    rest = tuple(row for row in shop.done if (row.candidate, row.step) != (candidate, step.id))
+    log = shop.log
+    if against:
+        log = (*log, Entry(candidate, when, f"{step.words}: {' '.join(against)} Done all the same: {reason}"))
+    return replace(shop, done=(*rest, one), log=log)

@@ -23,6 +23,11 @@ class Done:
     """What its hold point was measured at, m; 0 where nothing was told."""
     uncertainty: float = 0.0
     note: str = ""
+    """Why it was marked done all the same, where its reading is outside the limit."""
+    within: float = 0.0
+    """Limit of its hold point when it was marked, m; 0 where it had none."""
+    simulated: bool = False
+    """Whether a simulated instrument read it."""
 
 
 def check_done(done: tuple[Done, ...]) -> None:
@@ -36,7 +41,7 @@ def check_done(done: tuple[Done, ...]) -> None:
     seen = set()
     for index, one in enumerate(done):
         check_date(f"done[{index}].when", one.when)
-        if not (abs(one.value) <= 1.0 and 0.0 <= one.uncertainty <= 1.0):
+        if not (abs(one.value) <= 1.0 and 0.0 <= one.uncertainty <= 1.0 and 0.0 <= one.within <= 1.0):
             raise InputError(f"done[{index}].value", "expected up to a metre")
         if max(len(one.note), len(one.step), len(one.candidate)) > 1000:
             raise InputError(f"done[{index}].note", "expected at most 1000 letters")

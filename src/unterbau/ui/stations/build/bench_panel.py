@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QVBoxLayout, 
 
 from unterbau.errors import InputError, UnterbauError
 from unterbau.files.readings_csv import read_readings
+from unterbau.shop.build.hold_points import HoldReading
 from unterbau.shop.build.steps import Step
 from unterbau.shop.measure.reading_words import HINTS, Read, read_bench
 from unterbau.shop.measure.result import Instrument
@@ -28,8 +29,8 @@ NOT_LENGTHS = ("level",)
 class BenchPanel(QWidget):
     """Shows a step and its bench."""
 
-    done_wanted = pyqtSignal(object, float, float)
-    """A step is done: the step, what its hold point was measured at and its uncertainty, m."""
+    done_wanted = pyqtSignal(object, object, str)
+    """A step is done: the step, the `HoldReading` of its hold point or None, the reason why all the same."""
     undone_wanted = pyqtSignal(object)
     read_wanted = pyqtSignal(str)
     """The chosen instrument is to read a bench."""
@@ -39,7 +40,8 @@ class BenchPanel(QWidget):
         self._view = view
         self._step: Step | None = None
         self._read: Read | None = None
-        self._is_done = False
+        self._is_done = self._simulated = False
+        self.reason = TypedLine(self)
         self.title, self.words = label("", size=1.1, bold=True), label("", size=0.94)
         self.hold, self.hint = label("", size=0.94), label("", "muted", 0.86)
         self.line, self.drawn = TypedLine(self), BenchView(view, self)
@@ -50,7 +52,8 @@ class BenchPanel(QWidget):
         self.caution, self.done = label("", "error", 0.9), QPushButton("done", self)
         self._build()
         self.line.editingFinished.connect(self._on_typed)
-        self.drawn.read.connect(self.take)
+        self.drawn.read.connect(self._take_drawn)
+        self.reason.given_up.connect(self.reason.clear)
         self.done.clicked.connect(self._on_done)
         self.how.activated.connect(self._on_how)
         self.read.clicked.connect(lambda: self.read_wanted.emit(self.bench))
@@ -63,7 +66,25 @@ class BenchPanel(QWidget):
         return str(self.how.currentData())
 
     def take(self, text: str) -> None:
-        """Take readings as if they were typed."""
+        """Take readings of an instrument or a file."""
+        self._simulated = self.instrument.is_rehearsed
+        self._take_drawn(text)
+
+    def ask_reason(self, objections: tuple[str, ...]) -> None:
+        """Say why the step is not done by itself, and ask for a reason."""
+        self.problem.setText(
+            " ".join(objections) + " To mark it done all the same, give a reason: it goes into the log."
+        )
+        self.problem.show()
+        self.reason.show()
+        self.reason.setFocus()
+
+    def refuse(self, problem: str) -> None:
+        """Say why the step cannot be done."""
+        self.problem.setText(problem)
+        self.problem.show()
+
+    def _take_drawn(self, text: str) -> None:
         self.line.setText(text)
         self._on_typed()
 
@@ -90,6 +111,7 @@ class BenchPanel(QWidget):
             self.problem.setText(f"this bench wants no length: {HINTS[self.bench]}")
             self.problem.show()
             return
+        self._simulated = self._simulated or self.instrument.is_rehearsed
         shown = f"{length * 1e6:.1f}" if self.bench in MICRO else f"{length * 1e3:.3f}"
         self.line.setText(f"{self.line.text()} {shown}".strip())
 
@@ -104,7 +126,9 @@ class BenchPanel(QWidget):
         self._step, self._is_done = step, is_done
         if fresh:
             self.line.clear()
-            self._read = None
+            self.reason.clear()
+            self.reason.hide()
+            self._read, self._simulated = None, False
             self.result.setText("")
             self.problem.setText("")
         self.done.setEnabled(step is not None)
@@ -137,7 +161,7 @@ class BenchPanel(QWidget):
 
     def _on_how(self, _index: int) -> None:
         """Measure another way: what was read before counts no more."""
-        self._read = None
+        self._read, self._simulated = None, False
         self.line.clear()
         self.result.setText("")
         self.problem.hide()
@@ -168,8 +192,11 @@ class BenchPanel(QWidget):
         if self._is_done:
             self.undone_wanted.emit(self._step)
             return
-        value = self._read.value if self._read is not None else None
-        self.done_wanted.emit(self._step, value.value if value else 0.0, value.uncertainty if value else 0.0)
+        reading = None
+        if self._read is not None:
+            value = self._read.value
+            reading = HoldReading(value.value, value.uncertainty, self._simulated)
+        self.done_wanted.emit(self._step, reading, self.reason.text().strip())
 
     def _build(self) -> None:
         unit = em()
@@ -191,7 +218,11 @@ class BenchPanel(QWidget):
         for widget in (self.title, self.words, self.caution, self.hold, self.instrument, self.how, self.hint):
             box.addWidget(widget)
         box.addLayout(taken)
-        for below in (self.problem, self.drawn, self.result, self.done):
+        self.reason.setAccessibleName("Reason why the step is done all the same")
+        self.reason.setPlaceholderText("reason why it is done all the same")
+        self.reason.setMaxLength(1000)
+        self.reason.hide()
+        for below in (self.problem, self.reason, self.drawn, self.result, self.done):
             box.addWidget(below)
         self.problem.hide()
         box.addStretch(1)

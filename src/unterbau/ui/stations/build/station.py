@@ -14,7 +14,7 @@ from unterbau.files.pour_calendar import calendar_text
 from unterbau.files.steps_pdf import steps_pdf
 from unterbau.machine.machine import bodies_of
 from unterbau.project import edits
-from unterbau.shop.build.done import Done
+from unterbau.shop.build.hold_points import HoldReading, objections, outside_of, standing, still_needed
 from unterbau.shop.build.order import with_order
 from unterbau.shop.build.schedule import Schedule, broken_by, doable
 from unterbau.shop.build.steps import Step
@@ -23,6 +23,7 @@ from unterbau.shop.instruments.reading import Reading
 from unterbau.shop.pour.cure import Event
 from unterbau.shop.state import ShopState
 from unterbau.structure.parts import Place
+from unterbau.studies.building import marked_done
 from unterbau.studies.learning.as_built import as_built
 from unterbau.studies.learning.learn import Learned
 from unterbau.ui.document import Document
@@ -164,8 +165,8 @@ class BuildStation(FollowingPage):
         return tuple(one for one in self._document.project.shop.tests if one.candidate == self._selection.candidate)
 
     def _done(self) -> frozenset[str]:
-        name = self._selection.candidate
-        return frozenset(one.step for one in self._document.project.shop.done if one.candidate == name)
+        """Return the steps that are done and whose needs are done."""
+        return standing(self._steps, self._document.project.shop.done, self._selection.candidate)
 
     def _on_planned(self, planned: Planned) -> None:
         self._steps, self._schedule = planned
@@ -175,7 +176,8 @@ class BuildStation(FollowingPage):
         order += [one for one in self._steps if one not in order]  # taken back while these were planned
         if self._chosen not in {one.id for one in self._steps}:
             self._chosen = next(iter(now), self._steps[0].id)
-        self.list.show_steps(order, rows, done, now, self._chosen)
+        outside = outside_of(self._document.project.shop.done, self._selection.candidate)
+        self.list.show_steps(order, rows, done, now, self._chosen, outside)
         ids = [one.id for one in order]
         left = sum(one.step.hours for one in rows.values())
         when = self._schedule.ready if self._schedule is not None else None
@@ -236,10 +238,19 @@ class BuildStation(FollowingPage):
         shop, name = self._document.project.shop, self._selection.candidate
         self._set(replace(shop, orders=with_order(shop.orders, name, order)), "order of the steps")
 
-    def _on_done(self, step: Step, value: float, uncertainty: float) -> None:
+    def _on_done(self, step: Step, reading: HoldReading | None, reason: str) -> None:
         shop, name = self._document.project.shop, self._selection.candidate
-        one = Done(name, step.id, date.today().isoformat(), value, uncertainty)
-        self._set(replace(shop, done=(*shop.done, one)), f"done: {step.words}")
+        needed = still_needed(step, self._steps, self._done())
+        if needed:
+            more = f" (and {len(needed) - 1} more)" if len(needed) > 1 else ""
+            self.bench.refuse(f"This step needs another first: “{needed[0].words}”{more}.")
+            return
+        against = objections(step, self._steps, shop.done, name, reading, self._view.units)
+        if against and not reason:
+            self.bench.ask_reason(against)
+            return
+        marked = marked_done(shop, name, step, reading, against, reason, date.today())
+        self._set(marked, f"done: {step.words}")
 
     def _on_undone(self, step: Step) -> None:
         shop, name = self._document.project.shop, self._selection.candidate

@@ -10,7 +10,7 @@ from unterbau.shop.build.steps import Step
 from unterbau.ui.theme import font
 from unterbau.ui.widgets.plain_tip import plain_tip
 
-MARKS = {"done": "✓", "now": "▸", "hold": "◇", "later": " "}
+MARKS = {"done": "✓", "outside": "!", "now": "▸", "hold": "◇", "later": " "}
 
 
 class StepList(QListWidget):
@@ -36,13 +36,16 @@ class StepList(QListWidget):
         return tuple(str(item.data(Qt.ItemDataRole.UserRole)) for item in rows if item is not None)
 
     def show_steps(
-        self, steps: list[Step], dated: dict[str, Dated], done: frozenset[str], now: tuple[str, ...], chosen: str
-    ) -> None:
-        """Show steps in an order, the chosen one marked."""
+        self, steps: list[Step], dated: dict[str, Dated], done: frozenset[str], now: tuple[str, ...], chosen: str,
+        outside: frozenset[str] = frozenset(),
+    ) -> None:  # fmt: skip
+        """Show steps in an order, the chosen one marked; `outside` are done without a reading within their limit."""
         with QSignalBlocker(self):
             self.clear()
             for one in steps:
-                mark = "done" if one.id in done else "now" if one.id in now else "hold" if one.hold else "later"
+                mark = "now" if one.id in now else "hold" if one.hold else "later"
+                if one.id in done:
+                    mark = "outside" if one.id in outside else "done"
                 when = f"{dated[one.id].start:%d %b}  " if one.id in dated else ""
                 item = QListWidgetItem(f"{MARKS[mark]}  {when}{one.words}", self)
                 item.setData(Qt.ItemDataRole.UserRole, one.id)

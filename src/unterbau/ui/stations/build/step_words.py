@@ -1,6 +1,7 @@
 """What is said of a step: when it can be done or was, what was measured, how what it fits stands by itself."""
 
 from unterbau.shop.build.done import Done
+from unterbau.shop.build.hold_points import left_outside
 from unterbau.shop.build.schedule import Dated
 from unterbau.shop.lifting import Balance
 from unterbau.shop.measure.hammer import Struck
@@ -15,7 +16,9 @@ def when_words(row: Dated | None, done: tuple[Done, ...], candidate: str, step: 
     for one in done:
         if (one.candidate, one.step) == (candidate, step):
             off, doubt = (tolerance_text(value, units) for value in (one.value, one.uncertainty))
-            return f"done {one.when}" + (f", measured {off} ± {doubt}" if one.uncertainty else "")
+            measured = f", {'simulated' if one.simulated else 'measured'} {off} ± {doubt}" if one.uncertainty else ""
+            outside = f"; outside its limit, because: {one.note}" if left_outside(one) else ""
+            return f"done {one.when}{measured}{outside}"
     return "done"
 
 
