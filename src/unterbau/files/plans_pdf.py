@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from unterbau.catalogue import cautions
 from unterbau.files.paper import MARGIN, Paper, paper
 from unterbau.machine.item_words import text_words
 from unterbau.materials.material import material
@@ -17,7 +18,6 @@ BAR = 9.0
 LABEL = (63.0, 33.0)
 ACROSS, DOWN = 3, 8
 """Labels on a page."""
-CAUTION = "Caution: guard in place, eyes and ears covered, the piece clamped on both sides of the cut."
 TOP = SIZE[1] - MARGIN
 
 
@@ -46,7 +46,7 @@ def plans_pdf(made: Plans) -> bytes:
 def _head(book: Paper, made: Plans, words: str) -> float:
     book.text(MARGIN, TOP - 5, words, 5.0, bold=True)
     book.text(MARGIN, TOP - 11, f"{made.project}: {made.candidate}", 3.0)
-    book.text(MARGIN, 6, CAUTION, 2.6)
+    book.text(MARGIN, 6, cautions.CUT_PLAN.text, 2.6)
     return TOP - 20
 
 

@@ -1,6 +1,7 @@
 """What the bench says of a part beside its fields: numbers, assumptions, sources."""
 
 from unterbau.band import Band
+from unterbau.catalogue import cautions
 from unterbau.catalogue.drives import ENDLESS, drive, motors
 from unterbau.catalogue.guides import block, installed
 from unterbau.catalogue.joints import BOLTS, BoltGroup
@@ -87,7 +88,8 @@ def _plate(part: Plate, units: Units) -> tuple[str, ...]:
             f"members: across the slots a plate is {slotted_plate(part.material).across:.0%} as stiff as "
             f"along them. {model}"
         )
-    return (f"E {told(base.E / 1e9, 'GPa', units, 3)}, {told(base.rho, 'kg/m³', units, 3)}", model)
+    seal = (cautions.PAINTING.text,) if part.sealed else ()
+    return (f"E {told(base.E / 1e9, 'GPa', units, 3)}, {told(base.rho, 'kg/m³', units, 3)}", model, *seal)
 
 
 SCREW_ENDS: dict[ScrewEnds, str] = {
@@ -146,7 +148,7 @@ def _member(part: Member, units: Units) -> tuple[str, ...]:
         how += "; fill counted as fully bonded (transformed section)"
     lines: tuple[str, ...] = (text, how + ".")
     if part.fill:
-        lines += ("Caution: resin on skin sensitises and thick pours grow hot; gloves, thin lifts, the maker's sheet.",)
+        lines += (cautions.RESIN.text,)
     return lines
 
 
@@ -164,9 +166,9 @@ def _stand(part: Stand) -> tuple[str, ...]:
             ),
         )
     if part.kind in ("block", "base"):
-        lines += ("Caution: lifting and tipping a block; two people or a hoist, and local codes.",)
+        lines += (cautions.BLOCK.text,)
     if part.kind == "welded":
-        lines += ("Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand.",)
+        lines += (cautions.WELDING.text,)
     return lines
 
 
@@ -201,8 +203,7 @@ def _joined_by(part: Joint, units: Units) -> tuple[str, ...]:
     if part.kind == BOLTS:
         return _bolts(part.group, units)
     if kind.rigid:
-        caution = "Caution: fumes, zinc, UV and fire; screen, extraction, and a trained hand."
-        return ("rigid", f"Source: {kind.source}.", caution)
+        return ("rigid", f"Source: {kind.source}.", cautions.WELDING.text)
     if kind.bond:
         normal, shear = kind.bond
         text = f"bond line: {_plain(normal, 1e12)} MPa/µm across, {_plain(shear, 1e12)} along, times the face"

@@ -45,7 +45,17 @@ def build_steps(
             days = (date.fromisoformat(bought.due) - today).days
             late[parts[bought.item]] = max(late.get(parts[bought.item], 0.0), float(max(days, 0)))
     pours = tuple(one for one in shop.pours if one.candidate == candidate)
-    return steps_of(structure, pieces, hows, rails_bear(machine), brief.lift or LIFT, pours, late, asks(machine, brief))
+    return steps_of(
+        structure,
+        pieces,
+        hows,
+        rails_bear(machine),
+        brief.lift or LIFT,
+        pours,
+        late,
+        asks(machine, brief),
+        brief.process,
+    )
 
 
 def build_schedule(steps: tuple[Step, ...], shop: ShopState, candidate: str, today: date) -> Schedule:

@@ -3,6 +3,8 @@
 from dataclasses import dataclass, field
 from itertools import pairwise
 
+from unterbau.brief.brief import Process
+from unterbau.catalogue import cautions
 from unterbau.shop.build.groups import groups_of
 from unterbau.shop.lifting import Balance, Load, loads_of, moving, who_lifts
 from unterbau.shop.making import How
@@ -85,7 +87,7 @@ class _Plan:
 
 def steps_of(
     structure: Structure, pieces: tuple[ShopPiece, ...], hows: dict[str, How], bears: dict[str, float], lift: float,
-    pours: tuple[PourPlan, ...], late: dict[str, float], asks: Asks | None = None,
+    pours: tuple[PourPlan, ...], late: dict[str, float], asks: Asks | None = None, process: Process = "cutting",
 ) -> tuple[Step, ...]:  # fmt: skip
     """Return the steps of a build in an order that holds.
 
@@ -98,6 +100,7 @@ def steps_of(
         pours: What is filled or cast.
         late: Days until what is ordered is here, by link.
         asks: How true it must be set up; the usual where it is not told.
+        process: What the machine is for: its hazards come with it.
     """
     plan = _Plan()
     made = _making(plan, pieces, hows, late)
@@ -112,7 +115,7 @@ def steps_of(
     rails = _rails(plan, structure, bears, fitted, late)
     moved = _carriages(plan, structure, rails, fitted, loads, lift, late)
     hung = _hung(plan, structure, lift)
-    _proof(plan, structure, (*moved, *hung), asks or Asks())
+    _proof(plan, structure, (*moved, *hung), asks or Asks(), process)
     return tuple(plan.steps)
 
 
@@ -130,7 +133,7 @@ def _making(
     for how, rows in sorts.items():
         named = tuple(name for one in rows for name in one.names)
         wait = max((late.get(one.part, 0.0) for one in rows), default=0.0)
-        caution = "Caution: guards, eyes, ears; clamp before drilling." if how == "make" else ""
+        caution = cautions.PARTS.text if how == "make" else ""
         if how == "have made":
             plan.add(Step("try-one", "have one piece made first, and try it, before ordering the rest", (), 1.0,
                           max(wait, 5.0) * 24))  # fmt: skip
@@ -148,7 +151,7 @@ def _pouring(plan: _Plan, pours: tuple[PourPlan, ...], made: tuple[str, ...]) ->
         form = plan.add(Step(f"form-{one.part}", f"form and seal, before: {what}", made, 4.0))
         found.append(plan.add(Step(
             f"pour-{one.part}", f"{what}: {one.sort}", (form,), 4.0, LOADED * 24, False,
-            caution="Caution: skin, dust, heat and smoke; see Pour. Local rules decide.",
+            caution=cautions.POURING.text,
         )))  # fmt: skip
     return tuple(found)
 
@@ -182,11 +185,8 @@ def _sub_assembly(
                              hold=hold))  # fmt: skip
     apart = plan.add(Step(f"apart-{name}", f"{what}: take apart, correct, clean", (measured,), hours / 2))
     bonded = any(one.joint.kind == "epoxied" for one in lasting)
-    caution = (
-        "Caution: resin on skin; gloves, air." if bonded else
-        "Caution: fumes, zinc, light, fire; licensed practice decides. Heat pulls: tack, turn, measure."
-    )  # fmt: skip
-    words = "bond and bolt" if bonded else "weld in turns, let it cool"
+    caution = cautions.BONDING.text if bonded else cautions.WELDING.text
+    words = "bond and bolt" if bonded else "tack, weld in turns against distortion, let it cool"
     waits = GLUED if bonded else 2.0
     told = f"{what}: {words}, measure once more"
     return plan.add(Step(f"join-{name}", told, (apart,), hours, waits, False, hold=hold, caution=caution))
@@ -238,7 +238,7 @@ def _carriages(
             done.append(plan.add(Step(
                 f"carriage-{step.key}", f"set the carriage on the {axis} blocks", needs, 1.0, people=people,
                 lifted=mass, pieces=(step.plate,), balance=load.balance if load is not None else None,
-                caution="Caution: nothing under a hanging carriage; fingers off the rails." if mass > lift else "",
+                caution=cautions.HANGING_CARRIAGE.text if (axes and "Z" in axes) or mass > lift else "",
             )))  # fmt: skip
         elif isinstance(step, DriveTrain) and f"drive-{step.key}" not in {one.id for one in plan.steps}:
             guide = step.key.replace("_drive", "_guides")
@@ -267,13 +267,14 @@ def _hung(plan: _Plan, structure: Structure, lift: float) -> tuple[str, ...]:
     return tuple(
         plan.add(Step(
             f"counterweight-{one.key}", "hang the counterweight on its rope, with the head blocked",
-            (f"drive-{one.key}",), 1.5, people=who_lifts(one.mass, lift), lifted=one.mass, caution=HUNG,
+            (f"drive-{one.key}",), 1.5, people=who_lifts(one.mass, lift), lifted=one.mass,
+            caution=cautions.COUNTERWEIGHT.text,
         ))
         for one in structure.flat if isinstance(one, Counterweight)
     )  # fmt: skip
 
 
-def _proof(plan: _Plan, structure: Structure, before: tuple[str, ...], asks: Asks) -> None:
+def _proof(plan: _Plan, structure: Structure, before: tuple[str, ...], asks: Asks, process: Process) -> None:
     if structure.feet:
         before = (plan.add(Step("level", "level the feet, all of them bearing", before, 0.5, hold=Hold(
             "no foot out of the plane of the others", "level", asks.feet,
@@ -294,22 +295,22 @@ def _proof(plan: _Plan, structure: Structure, before: tuple[str, ...], asks: Ask
             "wiring",
             "wire motors, limits, stop; earth all metal",
             8.0,
-            "Caution: mains by a licensed electrician, by local code.",
+            cautions.PLASMA_WIRING.text if process == "plasma" else cautions.MAINS.text,
         ),
-        ("homing", "home each axis for the first time, slowly", 1.0, "Caution: hand on the stop, hands off the ways."),
+        ("homing", "home each axis for the first time, slowly", 1.0, cautions.HOMING.text),
         ("weigh", "weigh what can be weighed, against the predicted mass", 0.5, ""),
         (
             "push",
             "pull and push the tool with a scale, read an indicator",
             1.0,
-            "Caution: never with one's own weight; the spindle off.",
+            cautions.PUSH.text,
         ),
         ("tap", "tap it and listen", 0.5, ""),
         (
             "cuts",
             "first cuts: light, measured, settings noted",
             2.0,
-            "Caution: eyes, ears; hands away from the cutter.",
+            cautions.FIRST_CUTS[process].text,
         ),
     )
     ids = [one[0] for one in rows]

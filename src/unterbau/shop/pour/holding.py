@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from math import pi
 
+from unterbau.catalogue import cautions
 from unterbau.materials.material import material
 from unterbau.shop.pour.formwork import lift_of
 from unterbau.shop.pour.mould import Mould
@@ -113,11 +114,7 @@ def metal_words(plan: PourPlan, metal: str) -> str:
 
 
 CAUTIONS = {
-    "epoxy granite": "Caution: resin makes allergic: gloves, long sleeves, air; a thick pour or a full bucket gets hot "
-    "and smokes: out into the open. Stone dust harms lungs: mask. Local rules decide.",
-    "concrete": "Caution: wet cement burns skin and eyes: gloves, goggles; dust: mask. Heavy forms crush: does "
-    "the floor bear it? Local rules decide.",
-    "mortar": "Caution: wet cement burns skin and eyes: gloves, goggles; dust: mask. Local rules decide.",
-    "sand": "Caution: quartz dust harms lungs: mask, no sweeping dry. Local rules decide.",
-    "shot": "Caution: lead shot is toxic, steel shot rolls underfoot. Local rules decide.",
-}
+    "epoxy granite": cautions.EPOXY_GRANITE.text, "concrete": cautions.CONCRETE.text, "mortar": cautions.MORTAR.text,
+    "sand": cautions.SAND.text, "shot": cautions.SHOT.text,
+}  # fmt: skip
+"""By what is poured."""

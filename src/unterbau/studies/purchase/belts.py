@@ -1,5 +1,6 @@
 """Belts: do they carry the pull, and how tight must they be?"""
 
+from unterbau.catalogue import cautions
 from unterbau.catalogue.drives import DriveKind, drive
 from unterbau.studies.purchase.check import Check, judged
 from unterbau.studies.purchase.wanted import Wanted, about
@@ -39,5 +40,5 @@ def belt_checks(one: Wanted, units: Units) -> list[Check]:
         f"middle; tension at rest {force_text(tension, units)} at the least; of a pulley's teeth {TEETH} carry",
         about(share), judged(share, WATCH), "" if share <= WATCH else
         "a wider belt or one with steel cords, two belts, less acceleration, or a screw",
-        f"{kind.source}; stretch and tension from memory and common practice; caution: pinch where it runs in",
+        f"{kind.source}; stretch and tension from memory and common practice. {cautions.BELT.text}",
     )]  # fmt: skip

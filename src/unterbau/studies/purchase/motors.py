@@ -4,6 +4,7 @@ from math import inf, nan, pi
 
 import numpy as np
 
+from unterbau.catalogue import cautions
 from unterbau.catalogue.drives import DriveKind, MotorKind, drive, motors
 from unterbau.studies.purchase.check import Check, judged
 from unterbau.studies.purchase.ropes import rope_checks
@@ -147,6 +148,5 @@ def _holds(one: Wanted, kind: DriveKind, torque: float, units: Units) -> list[Ch
         f"{told(stops, 'N·m', units)} with friction",
         about(share), verdict, "" if verdict == "pass" else
         f"{remedy}; until then block the head before working under it",
-        "detent torque 3 % of the holding torque: from memory; caution: a falling head crushes; local rules and a "
-        "trained person decide on brakes",
+        f"detent torque 3 % of the holding torque: from memory. {cautions.FALLING_HEAD.text}",
     )]  # fmt: skip

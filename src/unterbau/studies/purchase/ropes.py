@@ -2,6 +2,7 @@
 
 from math import pi, sqrt
 
+from unterbau.catalogue import cautions
 from unterbau.catalogue.ropes import SAFETY, Rope
 from unterbau.studies.purchase.check import Check, judged
 from unterbau.studies.purchase.wanted import GRAVITY, Wanted, about
@@ -33,6 +34,5 @@ def rope_checks(one: Wanted, units: Units) -> list[Check]:
         f"about {bounce(rope, one.balanced):.0f} Hz",
         about(share), judged(share, WATCH), "" if share <= WATCH else "a thicker rope, two ropes, or a lighter head",
         "6 × 19 rope, 1770 N/mm²: metallic area and loss by stranding from memory; safety common practice, no source. "
-        "Caution: a broken rope or chain drops the weight and the head. Fit a guard around the weight, a second rope "
-        "or a brake on the motor; a trained person decides.",
+        + cautions.ROPE.text,
     )]  # fmt: skip

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from unterbau.catalogue import cautions
 from unterbau.machine.item_words import text_words
 from unterbau.machine.machine import Machine, bodies_of
 from unterbau.materials.material import material
@@ -30,9 +31,8 @@ from unterbau.units import length_text, mass_text, tolerance_text
 
 COLUMNS = ("hole", "along", "across", "face")
 CAUTIONS = {
-    "bar": "Caution: sawing and grinding; eyes, ears, gloves off at turning tools, the guard stays on.",
-    "plate": "Caution: clamp a plate before drilling it; it catches and turns.",
-    "round": "Caution: long hair and sleeves at a lathe.",
+    "bar": cautions.SAWING.text, "plate": f"{cautions.DRILLING.text} {cautions.SHEET_EDGES.text}",
+    "round": cautions.TURNING.text,
 }  # fmt: skip
 
 

@@ -15,6 +15,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from unterbau.catalogue import cautions
 from unterbau.errors import InputError
 from unterbau.machine.item_words import text_words
 from unterbau.shop.fasteners import Fastener
@@ -42,7 +43,6 @@ NEAR = 0.5e-3
 """Of the middle, m."""
 BESIDE = 4
 """Fields beside one another."""
-LIFTING = "Caution: lift with a straight back, feet clear, knowing where it goes; a hoist where one doubts."
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,7 +73,7 @@ class WorkPage(QWidget):
         self._work: Work | None = None
         self.words, self.lifting, self.printed = (
             label("", size=0.98),
-            label(LIFTING, "muted", 0.86),
+            label(cautions.LIFTING.text, "muted", 0.86),
             label("", size=0.9),
         )
         self.unsettled = label("", size=0.9)
