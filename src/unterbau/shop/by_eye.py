@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from unterbau.catalogue.joints import joint
 from unterbau.catalogue.screws import screw_lengths, screw_size
 from unterbau.shop.holes import into_bar
+from unterbau.shop.substrate import BOUGHT
 from unterbau.structure.join import BasePlateJoin, EndJoin, Join
 from unterbau.structure.piece import Bar
 from unterbau.structure.screws import screws_of
@@ -58,7 +59,7 @@ def _screws(step: Join | EndJoin, structure: Structure) -> Iterator[ByEye]:
     bars = [one for one in (structure.pieces.get(name) for name in names) if isinstance(one, Bar)]
     for bar in bars:
         nut = into_bar(bar, size)
-        if nut != "tapped":
+        if nut in BOUGHT:
             yield ByEye(f"{nut} {size}", count // len(names), of)
 
 

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from unterbau.catalogue.screws import screw_lengths, screw_size
 from unterbau.materials.material import material
 from unterbau.shop.by_eye import by_eye
-from unterbau.shop.holes import OF_END, Sort, into_bar
+from unterbau.shop.holes import OF_END, into_bar
+from unterbau.shop.substrate import BOUGHT, Sort, seat
 from unterbau.solids.heads import heads_of, sink
 from unterbau.structure.piece import Bar, PlatePiece
 from unterbau.structure.screws import Screw, hollow, screws_of
@@ -73,12 +74,13 @@ def fasteners_of(structure: Structure) -> tuple[Fastener, ...]:
         need = length_of(structure, screw)
         length = need.chosen()
         long = f"× {length * 1e3:g}" if length is not None else f"cut to {(need.grip + need.engaged) * 1e3:.0f}"
-        add(f"screw {screw.size} {long}", screw.of)
+        kind = "wood screw" if need.nut == "wood screw" else "screw"
+        add(f"{kind} {screw.size} {long}", screw.of)
         if need.washer:
             add(f"washer {screw.size}", screw.of)
         if need.nut == "plug":
             plugs.setdefault(screw.of, screw.size)
-        elif need.nut is not None:
+        elif need.nut in BOUGHT:
             add(f"{need.nut} {screw.size}", screw.of)
     for held, size in plugs.items():
         add(f"plug for a tube's end, tapped {size}", held)
@@ -96,10 +98,13 @@ def length_of(structure: Structure, screw: Screw) -> Length:
     size = screw_size(screw.size)
     if isinstance(into, PlatePiece):
         thread = _thread(into.material) * size.d
-        if abs(dot(screw.out, into.up)) < 0.5:  # into its edge
-            return Length(grip, thread, grip + OF_END * size.d, washer, None)
+        endways = abs(dot(screw.out, into.up)) < 0.5  # into its edge
+        held = seat(into.material, edge=endways)
+        nut = None if held == "tapped" else held
+        if endways:
+            return Length(grip, thread, grip + OF_END * size.d, washer, nut)
         thread = min(thread, into.height)
-        return Length(grip, thread, grip + max(into.height, thread), washer, None)
+        return Length(grip, thread, grip + max(into.height, thread), washer, nut)
     thread = BLOCK_THREAD * size.d
     return Length(grip, 0.7 * thread, grip + thread + SPARE * size.d, washer, None)
 
@@ -122,7 +127,12 @@ def _endways(bar: Bar, screw: Screw) -> bool:
 
 def _into_end(bar: Bar, screw: Screw, grip: float, washer: bool) -> Length:
     d = screw_size(screw.size).d
-    return Length(grip, _thread(bar.part.material) * d, grip + OF_END * d, washer, "plug" if hollow(bar) else None)
+    return Length(grip, _thread(bar.part.material) * d, grip + OF_END * d, washer, _end_held(bar))
+
+
+def _end_held(bar: Bar) -> Sort | None:
+    held = "plug" if hollow(bar) else seat(bar.part.material, edge=True)
+    return None if held == "tapped" else held
 
 
 def _into_face(bar: Bar, screw: Screw, grip: float, washer: bool) -> Length:

@@ -1,10 +1,10 @@
 """Holes of pieces, from the screws that go through them and into them: what a bolt joins has its hole in one line."""
 
 from dataclasses import dataclass, replace
-from typing import Literal
 
 from unterbau.catalogue.screws import screw_size
 from unterbau.sections.section import section
+from unterbau.shop.substrate import PILOT, Sort, seat
 from unterbau.solids.heads import sink
 from unterbau.structure.ends import Sawn
 from unterbau.structure.piece import Bar, PlatePiece
@@ -13,7 +13,6 @@ from unterbau.structure.vectors import Vector, cross, dot, minus, plus
 from unterbau.structure.wares import SLOTTED
 from unterbau.structure.weights import wall_of
 
-Sort = Literal["clearance", "tapped", "slot nut", "insert", "plug"]
 EXACT = 1e-6
 WALL = 0.01
 """Depth that is counted of a hole in a bar's wall, at the most, m."""
@@ -75,6 +74,8 @@ def plate_holes(plate: PlatePiece, screws: tuple[Screw, ...], sunk: frozenset[Sc
             if sort == "tapped":
                 found.append(_in_edge(plate, screw, away))
             continue
+        if sort == "tapped":
+            sort = seat(plate.material)
         face = "face" if dot(screw.out, plate.up) > 0 else "back"
         hole = _hole(screw, sort, face, dot(away, plate.along), dot(away, plate.across), plate.height)
         found.append(replace(hole, sunk=sink(screw)) if sort == "clearance" and screw in sunk else hole)
@@ -95,9 +96,8 @@ def bar_holes(bar: Bar, cut: Sawn, screws: tuple[Screw, ...]) -> tuple[Hole, ...
             if sort == "tapped":
                 deep = OF_END * screw_size(screw.size).d
                 end = "last end" if along > 0 else "first end"
-                found.append(
-                    _hole(screw, "plug" if hollow(bar) else sort, end, dot(away, side), dot(away, bar.up), deep)
-                )
+                held = "plug" if hollow(bar) else seat(bar.part.material, edge=True)
+                found.append(_hole(screw, held, end, dot(away, side), dot(away, bar.up), deep))
             continue
         if sort == "tapped":
             sort = into_bar(bar, screw.size)
@@ -117,16 +117,17 @@ def _in_edge(plate: PlatePiece, screw: Screw, away: Vector) -> Hole:
     names = ("high edge", "low edge") if lengthwise else ("last edge", "first edge")
     at = dot(away, plate.along if lengthwise else plate.across)
     deep = OF_END * screw_size(screw.size).d
-    return _hole(screw, "tapped", names[0] if beyond > 0 else names[1], at, dot(away, plate.up), deep)
+    sort = seat(plate.material, edge=True)
+    return _hole(screw, sort, names[0] if beyond > 0 else names[1], at, dot(away, plate.up), deep)
 
 
 def into_bar(bar: Bar, screw: str) -> Sort:
     """Return what a screw finds in a bar's face: a slot, a thread, or an insert where the wall is thinner than it."""
     if bar.part.section_name.startswith(SLOTTED):
         return "slot nut"
-    shape = section(bar.part.section)
-    if shape.cavity is None or (bar.part.fill and not bar.part.loose):
-        return "tapped"
+    shape, solid = section(bar.part.section), seat(bar.part.material)
+    if shape.cavity is None or solid != "tapped" or (bar.part.fill and not bar.part.loose):
+        return solid
     return "tapped" if wall_of(bar.part) + bar.part.backing >= screw_size(screw).d - EXACT else "insert"
 
 
@@ -156,9 +157,11 @@ def _sort(screw: Screw, name: str) -> Sort | None:
 
 def _hole(screw: Screw, sort: Sort, face: str, x: float, y: float, depth: float) -> Hole:
     size = screw_size(screw.size)
-    diameter = {
-        "clearance": size.clearance, "tapped": size.tap, "plug": size.tap, "slot nut": 0.0, "insert": size.insert,
-    }[sort]  # fmt: skip
+    drilled: dict[Sort, float] = {
+        "clearance": size.clearance, "tapped": size.tap, "plug": size.tap, "slot nut": 0.0,
+        "wood screw": PILOT * size.d,
+    }  # fmt: skip
+    diameter = drilled.get(sort, size.insert)
     return Hole(face, x, y, sort, screw.size, diameter, depth, screw.of)
 
 

@@ -120,7 +120,7 @@ def hours_of(
             continue
         for hole in one.holes:
             amount["hole"] += one.count * (hole.sort != "slot nut")
-            amount["tapped"] += one.count * (hole.sort in ("tapped", "insert", "plug"))
+            amount["tapped"] += one.count * (hole.sort not in ("clearance", "slot nut", "wood screw"))
         if one.sort == "bar":
             amount["cut"] += one.count
         elif one.sort == "plate":

@@ -211,8 +211,10 @@ def hole_words(hole: Hole) -> str:
         return f"{words}, head sunk ⌀{hole.bore * 1e3:g} × {hole.sunk * 1e3:g}{behind}" if hole.sunk else words
     if hole.sort == "slot nut":
         return f"{hole.screw}, nut in the slot"
-    if hole.sort == "insert":
-        return f"{hole.screw} insert, drill ⌀{size.insert * 1e3:g}"
+    if hole.sort in ("insert", "bonded insert", "heat-set insert", "T-nut"):
+        return f"{hole.screw} {hole.sort}, drill ⌀{size.insert * 1e3:g}"
     if hole.sort == "plug":
         return f"{hole.screw} in a plug glued into the end, drill ⌀{size.tap * 1e3:g}"
+    if hole.sort == "wood screw":
+        return f"wood screw {hole.screw.removeprefix('M')} mm, pilot hole ⌀{hole.diameter * 1e3:.1f}"
     return f"{hole.screw}, drill ⌀{size.tap * 1e3:g}"

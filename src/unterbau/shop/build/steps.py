@@ -24,7 +24,6 @@ SQUARE = 0.1e-3
 """A frame's diagonals or a square over its length, where the machine asks no less, m; common practice, no source."""
 SQUARED = (("column", "column", "upright over its travel"), ("arm", "arm", "level along its reach"))
 """Members that are set square by shims: link, bench, what is asked."""
-HUNG = "Caution: a broken rope or chain drops the weight and the head. Block both, then guard the way of the weight."
 DRIVE_FIT = 2.5
 """Hours."""
 
