@@ -7,10 +7,11 @@ import pytest
 from unterbau.machine.kind import Kind
 from unterbau.machine.kinds.slab_router import SlabRouter
 from unterbau.machine.machine import KINDS, lay_out
+from unterbau.materials.edge_distance import METALS, least_edge
 from unterbau.materials.material import material
 from unterbau.shop.fasteners import fasteners_of
 from unterbau.shop.pieces import hole_words, pieces_of
-from unterbau.shop.substrate import METALS, least_edge, seat
+from unterbau.shop.substrate import seat
 from unterbau.structure.parts import Plate
 
 

@@ -10,7 +10,7 @@ from unterbau.shop.holes import OF_END, into_bar
 from unterbau.shop.substrate import BOUGHT, Sort, seat
 from unterbau.solids.heads import heads_of, sink
 from unterbau.structure.piece import Bar, PlatePiece
-from unterbau.structure.screws import Screw, hollow, screws_of
+from unterbau.structure.screws import Screw, hollow, straight_screws
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import dot
 from unterbau.structure.weights import wall_of
@@ -70,7 +70,7 @@ def fasteners_of(structure: Structure) -> tuple[Fastener, ...]:
         counts[words] += count
         of.setdefault(words, {})[held.replace("_", " ")] = None
 
-    for screw in screws_of(structure):
+    for screw in straight_screws(structure):
         need = length_of(structure, screw)
         length = need.chosen()
         long = f"× {length * 1e3:g}" if length is not None else f"cut to {(need.grip + need.engaged) * 1e3:.0f}"

@@ -16,7 +16,7 @@ from unterbau.structure.ends import Cut, Sawn, is_square, sawn
 from unterbau.structure.join import BasePlateJoin, GussetJoin, RibJoin
 from unterbau.structure.parts import Member
 from unterbau.structure.piece import Bar, PlatePiece, Rod
-from unterbau.structure.screws import screws_of
+from unterbau.structure.screws import straight_screws
 from unterbau.structure.structure import Structure
 from unterbau.structure.vectors import cross, dot
 from unterbau.structure.weights import bar_mass, fill_mass, rod_mass
@@ -118,7 +118,7 @@ def _letters(number: int) -> str:
 
 
 def _all(structure: Structure) -> Iterator[ShopPiece]:
-    screws, sunk = screws_of(structure), heads_of(structure).sunk
+    screws, sunk = straight_screws(structure), heads_of(structure).sunk
     cuts = sawn(structure)
     for step in structure.flat:
         if isinstance(step, Bar):
@@ -179,7 +179,7 @@ def _bar(structure: Structure, one: Bar, cut: Sawn) -> ShopPiece:
     mass = (bar_mass(member) + fill_mass(member)) * cut.length
     return ShopPiece(
         "", (one.name,), one.key, "bar", section(member.section).label, member.material, longer, 0.0, 0.0, ends,
-        bar_holes(one, cut, screws_of(structure)), mass, member.section, member.turned,
+        bar_holes(one, cut, straight_screws(structure)), mass, member.section, member.turned,
     )  # fmt: skip
 
 

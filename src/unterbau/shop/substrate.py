@@ -6,12 +6,12 @@ takes T-nuts from behind through a face and wood screws in an edge.
 
 from typing import Literal
 
+from unterbau.materials.edge_distance import METALS
 from unterbau.materials.material import material
 
 Sort = Literal[
     "clearance", "tapped", "slot nut", "insert", "plug", "bonded insert", "heat-set insert", "T-nut", "wood screw"
 ]
-METALS = ("steel", "iron", "aluminium", "brass")
 IN_FACE: dict[str, Sort] = {
     "stone": "bonded insert", "resin": "bonded insert", "plastic": "heat-set insert", "timber": "T-nut",
 }  # fmt: skip
@@ -20,9 +20,6 @@ PILOT = 0.7
 """Hole for a wood screw, in its diameters; common practice, no source."""
 BOUGHT: tuple[Sort, ...] = ("slot nut", "insert", "plug", "bonded insert", "heat-set insert", "T-nut")
 """What is bought beside the screw."""
-EDGE_RULE = {"stone": 3.0, "resin": 2.5, "plastic": 2.0, "timber": 3.0}
-"""Least distance of a hole's middle from an edge, in diameters of its screw; 1.2 in metals; common practice."""
-METAL_EDGE = 1.2
 
 
 def seat(material_name: str, edge: bool = False) -> Sort:
@@ -31,8 +28,3 @@ def seat(material_name: str, edge: bool = False) -> Sort:
     if kind in METALS:
         return "tapped"
     return (IN_EDGE if edge else IN_FACE).get(kind, "bonded insert")
-
-
-def least_edge(material_name: str, diameter: float) -> float:
-    """Return how far a hole's middle lies from an edge at the least, m; by the diameter of its screw."""
-    return EDGE_RULE.get(material(material_name).kind, METAL_EDGE) * diameter

@@ -14,7 +14,7 @@ from unterbau.structure.bodies import round_ring
 from unterbau.structure.carrier import STILL
 from unterbau.structure.parts import Place
 from unterbau.structure.piece import PlatePiece
-from unterbau.structure.screws import Screw, screws_of
+from unterbau.structure.screws import Screw, screws_of, straight_screws
 from unterbau.structure.structure import LAID_OUT, Structure
 from unterbau.structure.vectors import Y, Z, plus
 
@@ -78,7 +78,8 @@ def heads_of(structure: Structure) -> Heads:
                 sunk.add(screw)
                 break
             raised.append((screw, other))
-    return Heads(frozenset(sunk), tuple(raised))
+    twins = zip(screws_of(structure), straight_screws(structure), strict=True)
+    return Heads(frozenset(sunk.union(straight for turned, straight in twins if turned in sunk)), tuple(raised))
 
 
 def _near(screws: list[Screw], bodies: tuple[Solid, ...], low: Floats, high: Floats) -> BoolArray:

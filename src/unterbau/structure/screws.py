@@ -76,6 +76,11 @@ def screws_of(structure: Structure) -> tuple[Screw, ...]:
     return tuple(_all(structure, structure.steps))
 
 
+def straight_screws(structure: Structure) -> tuple[Screw, ...]:
+    """Return the same screws in the same order, where they are before anything is turned: as pieces are drilled."""
+    return tuple(screw for step in structure.flat for screw in _screws(step, structure))
+
+
 def _all(structure: Structure, steps: tuple[Step, ...]) -> Iterator[Screw]:
     for step in steps:
         if isinstance(step, Turned):

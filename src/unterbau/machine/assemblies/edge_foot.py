@@ -7,6 +7,7 @@ from unterbau.catalogue.guides import Block
 from unterbau.catalogue.joints import BOLTS, OWN, Face, joint
 from unterbau.catalogue.screws import screw_size
 from unterbau.machine.assemblies.pieces import Lay, join, lay_plate
+from unterbau.machine.assemblies.rims import rim
 from unterbau.model.bolted import EDGE
 from unterbau.structure.keys import Key
 from unterbau.structure.parts import Joint, Plate
@@ -45,7 +46,7 @@ def edge_foot(
     middle = plus(plate.start, up, -thick / 2)
     made_of = plate.material if chosen.kind == "weld" else OF[chosen.group.bracket]
     corners = plus(middle, along, -plate.width / 2), plus(middle, along, plate.width / 2)
-    wide = max(size.width, plate.height)
+    wide = max(size.width + 2 * rim(size, made_of), plate.height)
     foot = lay_plate(lay, key, Plate(thick, made_of), f"foot of {plate.name}", *corners, wide, up)
     one, places, long = _rows(chosen, plate, size, sorted(ends))
     face = Face(long, plate.height)

@@ -8,6 +8,7 @@ from unterbau.machine.assemblies.cures import CLAMP_NEARER, LOWER, OVERHANG, X_S
 from unterbau.machine.assemblies.motion import carriage, drive, motor_width, rail
 from unterbau.machine.assemblies.needs import HeadParts, SlideParts, SpindleParts
 from unterbau.machine.assemblies.pieces import lay_plate, rib
+from unterbau.machine.assemblies.rims import rim
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.structure.join import Payload
 from unterbau.structure.layout import Layout
@@ -149,7 +150,8 @@ def head_on_beam(lay: Layout[HeadParts], beam: Bar, rails: tuple[BeamRail, BeamR
     m, d = lay.machine, lay.machine.dimensions
     at = slide(m, m.x_plate)
     size = block(m.x_guides.block)
-    reach = [one.z + side * size.width / 2 if one.up is FORWARD else one.z + one.up[2] * (size.height + LIP)
+    half = size.width / 2 + rim(size, m.x_plate.material)
+    reach = [one.z + side * half if one.up is FORWARD else one.z + one.up[2] * (size.height + LIP)
              for one in rails for side in (-1, 1)]  # fmt: skip
     low = min(at.z_block_z[0] - block(m.z_guides.block).length / 2, *reach)
     high = max(at.z_block_z[1] + block(m.z_guides.block).length / 2, *reach)

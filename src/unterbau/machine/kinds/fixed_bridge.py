@@ -110,7 +110,7 @@ def put_up(lay: Layout[FixedBridge]) -> None:
     sides = []
     for side, name in ((-1, "left side"), (1, "right side")):
         place = (side * at.side_x, at.beam_y)
-        plate = lay_plate(lay, "side", m.side, name, (*place, low), (*place, high), d.side_width, X)
+        plate = lay_plate(lay, "side", m.side, name, (*place, low - foot_h / 2), (*place, high), d.side_width, X)
         rib(lay, m.side, plate, (float(side), 0.0, 0.0))
         fasten(lay, "side_joint", m.side_joint, across, side > 0, plate)
         foot(lay, across, across.first if side < 0 else across.last)

@@ -13,6 +13,7 @@ from unterbau.errors import InputError
 from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, fasten, foot, join, lay_plate, point, round_bar
+from unterbau.machine.assemblies.rims import rim
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, STAND_LINK, Link, More, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
@@ -221,7 +222,7 @@ def _carriage(lay: Layout[Lathe], tubes: tuple[Bar, Bar], tool: Vector) -> None:
     saddle = _saddle(lay, tubes, at, reach)
     with lay.moved_by("Xy"):
         ends = ((at, post_y - reach, slide_z), (at, post_y + reach, slide_z))
-        wide = d.y_rail_spacing + y_block.width
+        wide = d.y_rail_spacing + y_block.width + 2 * rim(y_block, m.cross_slide.material)
         slide = lay_plate(lay, "cross_slide", m.cross_slide, "cross slide", *ends, wide, Z)
         across = [
             (saddle, (at + side * d.y_rail_spacing / 2, post_y + end * d.y_stance / 2, slide_seat))

@@ -10,6 +10,7 @@ from unterbau.hashed import Hashed, hashed_once
 from unterbau.machine.assemblies.head import FORWARD, SPINDLE_LINKS, slide, z_slide
 from unterbau.machine.assemblies.motion import carriage, drive, rail
 from unterbau.machine.assemblies.pieces import beam, collar, fasten, join, lay_plate, point, rib
+from unterbau.machine.assemblies.rims import rim
 from unterbau.machine.changes.change import Changes
 from unterbau.machine.kind import CLAMPS, FRAME_JOINTS, Link, Related, SizeField
 from unterbau.machine.laid_kind import laid_kind
@@ -167,7 +168,7 @@ def _carriage(lay: Layout[WallAxis], host: Bar, x: float) -> PlatePiece:
     size = block(m.x_guides.block)
     spacing = max(host.height - size.width, 0.6 * host.height)
     y, z = d.arm_reach - size.height - m.x_plate.thickness / 2, d.beam_height
-    half = spacing / 2 + size.width / 2
+    half = spacing / 2 + size.width / 2 + rim(size, m.x_plate.material)
     with lay.moved_by("X"):
         wide = d.x_stance + size.length
         plate = lay_plate(lay, "x_plate", m.x_plate, "X plate", (x, y, z - half), (x, y, z + half), wide, Y)

@@ -10,7 +10,7 @@ from unterbau.shop.pour.cure import Room
 from unterbau.shop.pour.plan import MOULD, PourPlan
 from unterbau.structure.ends import sawn
 from unterbau.structure.piece import Bar
-from unterbau.structure.screws import screws_of
+from unterbau.structure.screws import straight_screws
 from unterbau.structure.structure import Structure
 from unterbau.structure.weights import inner_plates, member_size, wall_of
 
@@ -45,7 +45,7 @@ def cavities_of(structure: Structure) -> tuple[Cavity, ...]:
             found.setdefault(step.key, []).append(step)
     cuts = sawn(structure)
     taken: dict[str, float] = {}
-    for screw in screws_of(structure):
+    for screw in straight_screws(structure):
         into = structure.pieces.get(screw.into)
         if isinstance(into, Bar) and section(into.part.section).cavity is not None:
             need = length_of(structure, screw)

@@ -11,6 +11,7 @@ from unterbau.studies.purchase.anchors import anchor_checks
 from unterbau.studies.purchase.belts import belt_checks
 from unterbau.studies.purchase.bolts import bolt_checks
 from unterbau.studies.purchase.check import WORST, Check
+from unterbau.studies.purchase.edges import edge_checks
 from unterbau.studies.purchase.guides import guide_checks
 from unterbau.studies.purchase.lasting import lasting_checks
 from unterbau.studies.purchase.motors import motor_checks
@@ -21,7 +22,9 @@ from unterbau.studies.purchase.wanted import wanted
 from unterbau.studies.purchase.warm import warm_checks
 from unterbau.units import Units
 
-Group = Literal["screws", "belts", "lasting", "motors", "feet", "rails", "anchors", "bolts", "warm day", "guides"]
+Group = Literal[
+    "screws", "belts", "lasting", "motors", "feet", "rails", "anchors", "bolts", "warm day", "guides", "edges"
+]
 
 
 def checks(
@@ -47,6 +50,7 @@ def checks(
         ("bolts", lambda: bolt_checks(machine, brief, units)),
         ("warm day", lambda: warm_checks(machine, brief, units)),
         ("guides", lambda: guide_checks(machine, brief, units)),
+        ("edges", lambda: edge_checks(machine, units)),
     ]
     found: dict[tuple[str, str], Check] = {}
     for number, (words, run) in enumerate(steps):
