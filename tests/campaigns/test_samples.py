@@ -9,7 +9,7 @@ from tests.campaigns import machines
 from tests.campaigns.readers import broken, readers
 from unterbau.structure.parts import Place
 
-READERS = 17
+READERS = 22
 INPUTS = {"frame": 40, "project": 40, "project bytes": 40, "section DXF": 60, "section words": 20}
 """Of the readers that take long."""
 MANY = 150

@@ -41,7 +41,7 @@ def test_what_is_no_photo_or_too_large_is_refused(tmp_path: Path, monkeypatch: p
     text.write_bytes(JPEG)
     with pytest.raises(InputError, match="expected a photo of at most"):
         keep_photo(project, text)
-    with pytest.raises(UnterbauError, match="cannot be read"):
+    with pytest.raises(UnterbauError, match="expected a file"):
         keep_photo(project, tmp_path / "none.jpg")
     assert not folder_of(project).exists()
 
