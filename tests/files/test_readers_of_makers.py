@@ -315,3 +315,12 @@ def test_a_terminal_that_knows_ascii_only(monkeypatch: pytest.MonkeyPatch) -> No
     assert run(["pieces", str(demo)]) == 0
     sys.stdout.flush()
     assert b"?" in raw.getvalue()
+
+
+def test_a_letter_under_the_name_of_a_table_is_refused(tmp_path: Path) -> None:
+    from odf.opendocument import OpenDocumentText
+
+    path = tmp_path / "basket.ods"
+    OpenDocumentText().save(str(path))
+    with pytest.raises(InputError, match="expected an OpenDocument table"):
+        read_shopping_ods(path, BASKET, (), "A")

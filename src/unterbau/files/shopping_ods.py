@@ -78,6 +78,8 @@ def _rows(path: Path) -> list[list[str]]:
         OSError,
     ):
         raise InputError(path.name, "expected an OpenDocument table (.ods)") from None
+    if document.spreadsheet is None:
+        raise InputError(path.name, "expected an OpenDocument table (.ods)")
     found = []
     tables = document.spreadsheet.getElementsByType(Table)
     rows = [row for row in tables[0].getElementsByType(TableRow) if _table_of(row) is tables[0]] if tables else []
