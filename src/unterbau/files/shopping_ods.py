@@ -78,7 +78,7 @@ def _rows(path: Path) -> list[list[str]]:
         OSError,
     ):
         raise InputError(path.name, "expected an OpenDocument table (.ods)") from None
-    if document.spreadsheet is None:
+    if getattr(document, "spreadsheet", None) is None:
         raise InputError(path.name, "expected an OpenDocument table (.ods)")
     found = []
     tables = document.spreadsheet.getElementsByType(Table)
