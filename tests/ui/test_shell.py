@@ -42,7 +42,7 @@ def test_a_bad_file_is_answered_in_the_window_and_changes_nothing(
     window: MainWindow, qtbot: QtBot, tmp_path: Path
 ) -> None:
     before = window.document.project
-    for text, words in (("{", "damaged"), ('{"format": "unterbau-project", "version": 10}', "newer Unterbau")):
+    for text, words in (("{", "damaged"), ('{"format": "unterbau-project", "version": 99}', "newer Unterbau")):
         path = tmp_path / "bad.unterbau"
         path.write_text(text)
         assert not window.files.open(path)
