@@ -4,6 +4,7 @@ What the development environment happens to hold is invisible here: an undeclare
 """
 
 import os
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -48,7 +49,11 @@ def main() -> None:
         folder = Path(name)
         home = folder / "home"
         home.mkdir()
-        run(sys.executable, "-m", "pip", "wheel", "-q", "--no-deps", "--no-build-isolation", "-w", folder, ROOT,
+        source = folder / "source"  # built in a copy: what is built in the tree stays there, and into the next wheel
+        shutil.copytree(ROOT / "src", source / "src", ignore=shutil.ignore_patterns("__pycache__", "*.egg-info"))
+        for one in ("pyproject.toml", "README.md", "LICENSE"):
+            shutil.copy(ROOT / one, source)
+        run(sys.executable, "-m", "pip", "wheel", "-q", "--no-deps", "--no-build-isolation", "-w", folder, source,
             folder=folder, home=home)  # fmt: skip
         (wheel,) = folder.glob("*.whl")
         run(sys.executable, "-m", "venv", folder / "env", folder=folder, home=home)

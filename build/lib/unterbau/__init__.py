@@ -1,3 +1,0 @@
-"""Unterbau: see which part of a home-built machine will flex, before buying it."""
-
-__version__ = "0.1.0"

@@ -1,1 +1,0 @@
-"""What the machine is for, and what follows from it."""

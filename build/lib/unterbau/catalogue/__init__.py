@@ -1,1 +1,0 @@
-"""Joints, guides, drives and prices as data, each value with its source."""

@@ -1,1 +1,0 @@
-"""The command line: the same core without the window."""

@@ -1,1 +1,0 @@
-"""Shipped demo projects, invented for the purpose."""

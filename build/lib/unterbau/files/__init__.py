@@ -1,1 +1,0 @@
-"""Reading and writing: projects, frames, results."""

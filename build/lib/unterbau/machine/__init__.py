@@ -1,1 +1,0 @@
-"""Machines as people describe them, and the frames that follow from them."""

@@ -1,1 +1,0 @@
-"""Assemblies that several kinds of machine share."""

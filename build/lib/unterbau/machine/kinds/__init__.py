@@ -1,1 +1,0 @@
-"""Kinds of machine: one folder each."""

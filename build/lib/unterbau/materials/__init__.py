@@ -1,1 +1,0 @@
-"""Materials: stiffness, density, damping, each with its source."""

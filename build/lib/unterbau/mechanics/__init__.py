@@ -1,1 +1,0 @@
-"""Frames as plain numbers: elements, assembly, statics, modes, energies. SI units throughout."""

@@ -1,1 +1,0 @@
-"""From a structure to a frame: what bends, how it is held, where it is split."""

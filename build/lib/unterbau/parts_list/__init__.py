@@ -1,1 +1,0 @@
-"""The list of parts: what, how much, how heavy, how dear."""

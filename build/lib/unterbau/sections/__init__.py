@@ -1,1 +1,0 @@
-"""Cross-sections: shapes by name, their outlines and their properties."""

@@ -1,1 +1,0 @@
-"""Building: steps in an order that holds, their dates."""

@@ -1,1 +1,0 @@
-"""What instruments say: readings with their units, as lines of text."""

@@ -1,1 +1,0 @@
-"""Measuring benches: readings in, value with uncertainty out, what to shim and by how much."""

@@ -1,1 +1,0 @@
-"""Closed bodies of the pieces as they are sawn and bought, wherever the head stands."""

@@ -1,1 +1,0 @@
-"""Which pieces a machine has, where each ends, what joins them and what carries them; no finite elements."""

@@ -1,1 +1,0 @@
-"""Questions asked of a machine: stiffness, shares, droop, modes."""

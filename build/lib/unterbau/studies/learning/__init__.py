@@ -1,1 +1,0 @@
-"""The built machine teaches the model."""

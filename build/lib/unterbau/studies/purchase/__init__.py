@@ -1,1 +1,0 @@
-"""What will not do, before it is bought: drives, guides, feet, each with its working."""

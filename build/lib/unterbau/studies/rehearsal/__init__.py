@@ -1,1 +1,0 @@
-"""A build rehearsed at the desk: a machine with hidden faults, and instruments that read it."""

@@ -1,1 +1,0 @@
-"""The window: Qt 6 Widgets over the core."""

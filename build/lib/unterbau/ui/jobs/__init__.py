@@ -1,1 +1,0 @@
-"""Long work on worker threads."""

@@ -1,1 +1,0 @@
-"""The frame of the window: header, station bar, command finder, files."""

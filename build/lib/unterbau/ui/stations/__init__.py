@@ -1,1 +1,0 @@
-"""The six stations in working order."""

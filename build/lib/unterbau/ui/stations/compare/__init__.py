@@ -1,1 +1,0 @@
-"""The Compare station: candidates side by side, and where the flex went."""

@@ -1,1 +1,0 @@
-"""The Machine station: load path, 3D view, readout, bench, shelf."""

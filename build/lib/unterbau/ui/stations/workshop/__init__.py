@@ -1,1 +1,0 @@
-"""The Workshop station: every piece, and the bars they are sawn from."""

@@ -1,1 +1,0 @@
-"""The machine in 3D; nothing outside this folder knows VTK."""

@@ -1,1 +1,0 @@
-"""Small controls shared by the stations."""
