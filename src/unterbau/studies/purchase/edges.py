@@ -46,8 +46,8 @@ def _of_piece(piece: ShopPiece, units: Units) -> Check | None:
         f"an {screw} hole lies {_where(away, units)}",
         f"expected at least {length_text(least, units)} in this material",
         about(share), judged(share, 1.0), "a longer or wider plate, or smaller blocks and screws",
-        "least distance in diameters of the screw: 1.2 in metals, near EN 1993-1-8 table 3.3, from memory, which counts "
-        "the diameter of the hole; 2 to 3 in prints, timber, resin and stone, common practice, no source",
+        "least distance in diameters of the screw: 1.2 in metals, near EN 1993-1-8 table 3.3 (from memory; it counts "
+        "the hole's diameter); 2 to 3 in prints, timber, resin and stone, common practice, no source",
     )  # fmt: skip
 
 
